@@ -1,0 +1,27 @@
+import { CASTS } from "./casts";
+import { BOX_STOCKS, RELEASES, SURFACES } from "./others";
+import { RUBBERS } from "./rubbers";
+import type { Material, Shelf } from "./schema";
+
+/** The built-in entries, which nobody can change; people edit copies. */
+export const BUILT_IN: readonly Material[] = [...RUBBERS, ...CASTS, ...SURFACES, ...RELEASES, ...BOX_STOCKS];
+
+/** True for the id of a built-in entry. */
+export const isBuiltIn = (id: string): boolean => BUILT_IN.some((m) => m.id === id);
+
+/** Sorts the built-ins and a workshop's own entries onto one shelf. Own entries come first within their kind. */
+export function shelfOf(own: readonly Material[] = []): Shelf {
+  const all = [...own, ...BUILT_IN];
+  return {
+    rubbers: all.filter((m) => m.kind === "rubber"),
+    casts: all.filter((m) => m.kind === "cast"),
+    surfaces: all.filter((m) => m.kind === "surface"),
+    releases: all.filter((m) => m.kind === "release"),
+    boxes: all.filter((m) => m.kind === "box"),
+  };
+}
+
+/** Finds an entry by id, or null if the id is null or names nothing on this list. */
+export function pick<T extends { id: string }>(list: readonly T[], id: string | null): T | null {
+  return id === null ? null : (list.find((m) => m.id === id) ?? null);
+}

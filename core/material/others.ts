@@ -1,0 +1,48 @@
+import { range, type BoxStock, type Release, type Surface } from "./schema";
+
+const provenance = "Typical of its kind; check your data sheet";
+const common = { provenance, cautions: [], copiedFrom: null };
+
+/** What a master can be made of, or finished with, as the rubber meets it. */
+export const SURFACES: readonly Surface[] = [
+  { ...common, kind: "surface", id: "surface-oil-clay-sulphur", name: "Oil clay with sulphur", note: "Many modelling clays hold it; if the label does not say, treat it as this.", densityGMl: range(1.5, 1.7, 2), traits: ["clay", "oil-clay", "sulphur", "greasy", "soft"] },
+  { ...common, kind: "surface", id: "surface-oil-clay-free", name: "Oil clay, sulphur-free", note: "Declared sulphur-free by its maker.", densityGMl: range(1.3, 1.5, 1.8), traits: ["clay", "oil-clay", "greasy", "soft"] },
+  { ...common, kind: "surface", id: "surface-water-clay", name: "Water clay, damp", note: "Seal or leave damp; spent by the moulding.", densityGMl: range(1.7, 1.85, 2), traits: ["clay", "porous", "wet", "soft", "spent"] },
+  { ...common, kind: "surface", id: "surface-wax", name: "Wax", note: "Carving or modelling wax, cool and hard.", densityGMl: range(0.9, 0.95, 1), traits: ["wax-surface", "greasy", "heat-soft"] },
+  { ...common, kind: "surface", id: "surface-wood-sealed", name: "Wood, sealed", note: "Varnished or lacquered and fully dry.", densityGMl: range(0.4, 0.65, 0.9), traits: ["wood", "sealed", "coating"] },
+  { ...common, kind: "surface", id: "surface-wood-bare", name: "Wood, bare", note: "Open grain grips rubber; resin in some woods slows platinum.", densityGMl: range(0.4, 0.6, 0.9), traits: ["wood", "porous", "wood-resin"] },
+  { ...common, kind: "surface", id: "surface-glass", name: "Glass", note: "Rubber grips it like glue without release.", densityGMl: range(2.4, 2.5, 2.6), traits: ["silica-rich"] },
+  { ...common, kind: "surface", id: "surface-glazed-ceramic", name: "Glazed ceramic", note: "The glaze is glass.", densityGMl: range(2, 2.3, 2.5), traits: ["silica-rich"] },
+  { ...common, kind: "surface", id: "surface-unglazed-ceramic", name: "Unglazed fired clay", note: "Porous and silica-rich at once.", densityGMl: range(1.7, 1.9, 2.2), traits: ["silica-rich", "porous"] },
+  { ...common, kind: "surface", id: "surface-plaster", name: "Plaster or gypsum", note: "Dry it fully, then seal.", densityGMl: range(1, 1.2, 1.8), traits: ["porous", "gypsum-surface"] },
+  { ...common, kind: "surface", id: "surface-stone", name: "Natural stone", note: "Silicone oil stains it for good unless sealed.", densityGMl: range(2.3, 2.6, 2.9), traits: ["porous", "stone", "stains", "silica-rich"] },
+  { ...common, kind: "surface", id: "surface-print-filament", name: "Printed plastic, filament", note: "Layer lines print through; gaps let rubber in.", densityGMl: range(1, 1.2, 1.3), traits: ["printed", "layered"] },
+  { ...common, kind: "surface", id: "surface-print-uv-resin", name: "Printed plastic, UV resin", note: "Wash, cure and bake longer than you think.", densityGMl: range(1.1, 1.18, 1.25), traits: ["printed", "uv-resin"] },
+  { ...common, kind: "surface", id: "surface-metal", name: "Metal, clean", note: "Degrease first.", densityGMl: range(2.7, 7.8, 8.9), traits: ["metal-surface"] },
+  { ...common, kind: "surface", id: "surface-silicone", name: "Cured silicone, platinum", note: "Fresh silicone bonds to it.", densityGMl: range(1.05, 1.1, 1.2), traits: ["silicone", "platinum"] },
+  { ...common, kind: "surface", id: "surface-silicone-tin", name: "Cured silicone, tin", note: "Bonds to fresh silicone, and its residue stops platinum curing.", densityGMl: range(1.05, 1.15, 1.5), traits: ["silicone", "tin", "condensation"] },
+  { ...common, kind: "surface", id: "surface-food", name: "Food or confectionery", note: "Spent by the moulding.", densityGMl: range(0.6, 1.1, 1.6), traits: ["wet", "spent", "food-surface"] },
+];
+
+export const RELEASES: readonly Release[] = [
+  { ...common, kind: "release", id: "release-petroleum", name: "Petroleum jelly, thinned and brushed", note: "The old standby between rubber and rubber; brush out the marks.", role: "both", traits: ["rubber-to-rubber", "oily"] },
+  { ...common, kind: "release", id: "release-wax", name: "Paste wax", note: "Buff; sealer and release in one on tight grain.", role: "both", traits: ["wax-release", "rubber-to-rubber"] },
+  { ...common, kind: "release", id: "release-soap", name: "Soft soap, for plaster", note: "Several thin coats sponged on plaster.", role: "both", traits: ["soap-release"] },
+  { ...common, kind: "release", id: "release-spray", name: "Mould-release spray, silicone-free", note: "Two light coats, brushed into detail.", role: "release", traits: ["rubber-to-rubber", "solvent"] },
+  { ...common, kind: "release", id: "release-silicone-oil", name: "Silicone-oil spray", note: "Will not part silicone from silicone, and paint will not stick after it.", role: "release", traits: ["silicone-oil", "not-for-paint"] },
+  { ...common, kind: "release", id: "release-pva", name: "Polyvinyl-alcohol film", note: "A water-washable skin; good barrier when unbroken.", role: "both", traits: ["barrier", "rubber-to-rubber"] },
+  { ...common, kind: "release", id: "release-shellac", name: "Shellac", note: "Quick alcohol-borne sealer; let it dry overnight.", role: "sealer", traits: ["sealer"] },
+  { ...common, kind: "release", id: "release-acrylic", name: "Clear acrylic lacquer", note: "Several thin coats; the usual barrier on doubtful surfaces.", role: "sealer", traits: ["sealer", "barrier"] },
+  { ...common, kind: "release", id: "release-food-oil", name: "Food-grade oil, wiped thin", note: "For moulds that meet food.", role: "release", traits: ["food-safe", "oily"] },
+];
+
+/** What boxes are built from. Thickness is the sheet's; `bends` marks sheet that wraps round. */
+export const BOX_STOCKS: readonly BoxStock[] = [
+  { ...common, kind: "box", id: "box-foam-board-5", name: "Foam board, 5 mm", note: "Cuts with a knife; bows under tall rubber.", thicknessMm: 5, bends: false, traits: ["foam"] },
+  { ...common, kind: "box", id: "box-plywood-12", name: "Plywood, 12 mm", note: "Reusable; varnish or tape the faces.", thicknessMm: 12, bends: false, traits: ["wood", "porous"] },
+  { ...common, kind: "box", id: "box-mdf-12", name: "Fibreboard, 12 mm", note: "Flat; seal the cut edges.", thicknessMm: 12, bends: false, traits: ["wood", "porous"] },
+  { ...common, kind: "box", id: "box-melamine-16", name: "Melamine-faced board, 16 mm", note: "Smooth, parts clean, unscrew to open.", thicknessMm: 16, bends: false, traits: ["sealed"] },
+  { ...common, kind: "box", id: "box-acrylic-4", name: "Acrylic sheet, 4 mm", note: "You can watch the rubber rise.", thicknessMm: 4, bends: false, traits: ["smooth"] },
+  { ...common, kind: "box", id: "box-plastic-sheet-1", name: "Flexible plastic sheet, 1 mm", note: "Wraps round; tape the seam inside and out.", thicknessMm: 1, bends: true, traits: ["smooth"] },
+  { ...common, kind: "box", id: "box-metal-flashing", name: "Sheet-metal wrap, 0.5 mm", note: "Stiff wrap; edges cut hands, so fold or tape them.", thicknessMm: 0.5, bends: true, traits: ["metal-surface"] },
+];

@@ -1,0 +1,51 @@
+import type { Material, Range } from "./schema";
+
+/** One doubt about a material's figures. Doubts never block saving: the person's data sheet may be right. */
+export interface Doubt {
+  /** Dotted path of the field the doubt is about. */
+  path: string;
+  message: string;
+}
+
+function outside(path: string, r: Range, low: number, high: number, unit: string, what: string): Doubt[] {
+  if (r.typical >= low && r.typical <= high) return [];
+  return [{ path, message: `${r.typical} ${unit} is unusual for ${what}: most lie between ${low} and ${high} ${unit}. Check the unit on the data sheet.` }];
+}
+
+/**
+ * Says which figures of a material look wrong for its kind: a rubber of density 11 is a typing slip far more often than
+ * a rubber. Spans are deliberately wide.
+ */
+export function doubtsAbout(material: Material): Doubt[] {
+  switch (material.kind) {
+    case "rubber":
+      return [
+        ...outside("densityGMl", material.densityGMl, 0.9, 1.8, "g/mL", "a silicone rubber"),
+        ...outside("shoreA", material.shoreA, 2, 60, "Shore A", "a mould rubber"),
+        ...outside("potLifeMin", material.potLifeMin, 1, 240, "min", "a mould rubber's pot life"),
+        ...outside("cureH", material.cureH, 0.1, 72, "h", "a mould rubber's cure"),
+        ...outside("heatContinuousC", material.heatContinuousC, 100, 260, "°C", "silicone held hot"),
+        ...outside("heatShortC", material.heatShortC, 120, 330, "°C", "silicone for a short time"),
+        ...outside("shrinkPct", material.shrinkPct, 0, 4, "%", "a mould rubber"),
+        ...(material.potLifeMin.typical / 60 > material.cureH.typical ? [{ path: "potLifeMin", message: "Its pot life is longer than its cure: one of the two is in the wrong unit." }] : []),
+        ...(material.heatShortC.typical < material.heatContinuousC.typical ? [{ path: "heatShortC", message: "The short-exposure limit is below the continuous one: they may be swapped." }] : []),
+        ...(material.foodDeclared && material.family !== "platinum" ? [{ path: "foodDeclared", message: "Food contact is declared only for some platinum rubbers: check the maker's letter." }] : []),
+      ];
+    case "cast": {
+      const span: Record<typeof material.family, [number, number]> = { cement: [1.2, 2.6], gypsum: [0.7, 2.1], wax: [0.8, 1.1], metal: [5, 11], resin: [0.6, 2.2], food: [0.9, 1.7], soap: [0.9, 1.2] };
+      const [low, high] = span[material.family];
+      const hot: Record<typeof material.family, [number, number]> = { cement: [15, 80], gypsum: [25, 90], wax: [45, 110], metal: [90, 700], resin: [23, 180], food: [5, 170], soap: [40, 90] };
+      const [cool, warm] = hot[material.family];
+      return [
+        ...outside("densityGMl", material.densityGMl, low, high, "g/mL", material.family),
+        ...outside("peakC", material.peakC, cool, warm, "°C", `${material.family} in the mould`),
+      ];
+    }
+    case "surface":
+      return material.densityGMl ? outside("densityGMl", material.densityGMl, 0.1, 12, "g/mL", "a master") : [];
+    case "box":
+      return material.thicknessMm > 40 ? [{ path: "thicknessMm", message: `${material.thicknessMm} mm is thick for box stock: check the unit.` }] : [];
+    case "release":
+      return [];
+  }
+}

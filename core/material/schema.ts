@@ -1,0 +1,153 @@
+import { z } from "zod";
+
+/** A typical value with the range it is found in. All three are in the unit the field's name carries; low ≤ typical ≤ high. */
+export const Range = z
+  .object({ low: z.number().finite(), typical: z.number().finite(), high: z.number().finite() })
+  .refine((r) => r.low <= r.typical && r.typical <= r.high, { message: "low, typical and high have to be in that order" });
+export type Range = z.infer<typeof Range>;
+
+/** Shorthand for built-in data. */
+export const range = (low: number, typical: number, high: number): Range => ({ low, typical, high });
+
+const positive = (max: number) => Range.refine((r) => r.low > 0 && r.high <= max, { message: `has to be more than 0 and at most ${max}` });
+const fromZero = (max: number) => Range.refine((r) => r.low >= 0 && r.high <= max, { message: `has to be from 0 to ${max}` });
+
+const base = {
+  id: z.string().min(1).max(80),
+  name: z.string().trim().min(1, "give it a name").max(80),
+  note: z.string().max(600).default(""),
+  /** Where the figures come from, in the person's words. */
+  provenance: z.string().max(200).default("Typical of its kind; check your data sheet"),
+  /** Short labels the contact rules look at, such as "sulphur" or "porous". */
+  traits: z.array(z.string().max(40)).default([]),
+  cautions: z.array(z.string().max(300)).default([]),
+  /** The built-in entry this one was copied from, if any. */
+  copiedFrom: z.string().nullable().default(null),
+};
+
+/** How a rubber's parts go together. Densities are g/mL of each part as it comes out of its tub. */
+export const RubberMix = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("ratio"),
+    basis: z.enum(["mass", "volume"]),
+    partA: z.object({ name: z.string().min(1), parts: z.number().positive().max(1000), densityGMl: z.number().positive().max(5) }),
+    partB: z.object({ name: z.string().min(1), parts: z.number().positive().max(1000), densityGMl: z.number().positive().max(5) }),
+  }),
+  z.object({
+    kind: z.literal("catalyst"),
+    base: z.object({ name: z.string().min(1), densityGMl: z.number().positive().max(5) }),
+    catalyst: z.object({ name: z.string().min(1), densityGMl: z.number().positive().max(5) }),
+    /** Catalyst as a percentage of the base by mass. */
+    pct: Range.refine((r) => r.low > 0 && r.high <= 50, { message: "catalyst has to be from above 0 to 50 % of the base" }),
+  }),
+]);
+export type RubberMix = z.infer<typeof RubberMix>;
+
+export const Rubber = z.object({
+  kind: z.literal("rubber"),
+  ...base,
+  family: z.enum(["platinum", "tin", "acetic"]),
+  form: z.enum(["pourable", "brushable", "putty"]),
+  mix: RubberMix,
+  /** Cured density, g/mL. */
+  densityGMl: positive(5),
+  shoreA: positive(90),
+  elongationPct: positive(1500),
+  /** Working time at 23 °C, minutes. */
+  potLifeMin: positive(24 * 60),
+  /** Time to demould at 23 °C, hours. */
+  cureH: positive(21 * 24),
+  /** Highest temperature it bears for the life of the mould, °C. */
+  heatContinuousC: positive(400),
+  /** Highest temperature it bears for a few minutes, °C. */
+  heatShortC: positive(400),
+  /** Linear shrinkage after cure, %. */
+  shrinkPct: fromZero(10),
+  foodDeclared: z.boolean(),
+});
+export type Rubber = z.infer<typeof Rubber>;
+
+/** How long until a casting can be opened. */
+export const Setting = z.discriminatedUnion("kind", [
+  /** Cement: maturity by equivalent age, ASTM C1074, Q/R in kelvin. */
+  z.object({ kind: z.literal("maturity"), demouldH: positive(21 * 24), fullStrengthH: positive(120 * 24), referenceC: z.number(), activationK: positive(10_000) }),
+  /** Gypsum and resin: hours at the reference temperature; changes with warmth as an Arrhenius rate of the given activation energy. */
+  z.object({ kind: z.literal("rate"), demouldH: positive(21 * 24), referenceC: z.number(), activationKJMol: fromZero(150) }),
+  /** Cools and firms through its own thickness: time at the stated thickness and surrounding, ∝ thickness². */
+  z.object({ kind: z.literal("cooling"), demouldH: positive(21 * 24), referenceThicknessMm: z.number().positive(), surroundC: Range }),
+  /** Molten metal: freezing worked out from the casting's modulus and the heat the mould draws. */
+  z.object({ kind: z.literal("freezing"), solidusC: z.number(), latentJG: z.number().positive(), specificHeatJGK: z.number().positive(), meltDensityGMl: z.number().positive() }),
+]);
+export type Setting = z.infer<typeof Setting>;
+
+/** How a casting material is made up, one shape for each way of working it out. */
+export const CastMix = z.discriminatedUnion("kind", [
+  /** Powder and water, hydrating gypsum. `extras` are parts per 100 of powder by mass; liquids count towards the slurry volume. */
+  z.object({
+    kind: z.literal("gypsum"),
+    waterPer100: fromZero(200),
+    extras: z.array(z.object({ name: z.string().min(1), per100Powder: z.number().nonnegative(), densityGMl: z.number().positive(), solidsFraction: z.number().min(0).max(1) })),
+  }),
+  /** Dry mix and water. Fractions are of the dry mix by mass. */
+  z.object({
+    kind: z.literal("cement"),
+    waterPer100: positive(60),
+    wetDensityGMl: positive(4),
+    binderFraction: z.number().gt(0).max(1),
+    /** Polymer liquid per 100 of dry mix (its water counts as mixing water), and its solids. */
+    polymerPer100: z.number().nonnegative().max(30),
+    polymerSolids: z.number().min(0).max(1),
+    fibrePct: z.number().nonnegative().max(8),
+    pigmentMaxPctOfBinder: z.number().positive().max(10),
+  }),
+  z.object({ kind: z.literal("melt"), liquidDensityGMl: positive(3), fragranceMaxPct: z.number().min(0).max(20) }),
+  z.object({ kind: z.literal("metal"), buttonPct: Range, ladlePct: Range }),
+  z.object({
+    kind: z.literal("resin"),
+    basis: z.enum(["mass", "volume"]),
+    partA: z.object({ name: z.string().min(1), parts: z.number().positive(), densityGMl: z.number().positive() }),
+    partB: z.object({ name: z.string().min(1), parts: z.number().positive(), densityGMl: z.number().positive() }),
+  }),
+  /** Parts by mass that go into the pan for 100 g of finished casting; more than 100 in all where water boils off. */
+  z.object({ kind: z.literal("recipe"), per100: z.array(z.object({ name: z.string().min(1), grams: z.number().positive(), densityGMl: z.number().positive().nullable() })).min(1) }),
+]);
+export type CastMix = z.infer<typeof CastMix>;
+
+export const Cast = z.object({
+  kind: z.literal("cast"),
+  ...base,
+  family: z.enum(["cement", "gypsum", "wax", "metal", "resin", "food", "soap"]),
+  mix: CastMix,
+  setting: Setting,
+  /** Density of the finished casting, g/mL: as it sits on the shelf, dry or solid. */
+  densityGMl: positive(15),
+  /** Temperature in the mould at its hottest: pouring temperature, or setting exotherm, °C. */
+  peakC: positive(1500),
+  /** Minutes it can be worked after mixing or before it freezes in the pan. */
+  workingMin: positive(24 * 60),
+  /** Linear change on setting, %; negative where it expands. */
+  shrinkPct: Range.refine((r) => r.low >= -5 && r.high <= 10, { message: "has to be between -5 and 10 %" }),
+});
+export type Cast = z.infer<typeof Cast>;
+
+export const Surface = z.object({ kind: z.literal("surface"), ...base, densityGMl: positive(20).nullable() });
+export type Surface = z.infer<typeof Surface>;
+
+export const Release = z.object({ kind: z.literal("release"), ...base, role: z.enum(["release", "sealer", "both"]) });
+export type Release = z.infer<typeof Release>;
+
+export const BoxStock = z.object({ kind: z.literal("box"), ...base, thicknessMm: z.number().positive().max(100), bends: z.boolean() });
+export type BoxStock = z.infer<typeof BoxStock>;
+
+export const Material = z.discriminatedUnion("kind", [Rubber, Cast, Surface, Release, BoxStock]);
+export type Material = z.infer<typeof Material>;
+export type MaterialKind = Material["kind"];
+
+/** Every material within reach of a job: the built-ins and the workshop's own entries. */
+export interface Shelf {
+  rubbers: readonly Rubber[];
+  casts: readonly Cast[];
+  surfaces: readonly Surface[];
+  releases: readonly Release[];
+  boxes: readonly BoxStock[];
+}

@@ -1,0 +1,125 @@
+import fc from "fast-check";
+import { formatForEditing, formatQuantity, formatBand, formatForce, parseQuantity, type Dimension, type UnitSystem } from ".";
+
+const read = (text: string, dimension: Dimension, system: UnitSystem = "metric") => {
+  const p = parseQuantity(text, { dimension, system });
+  if (!p.ok) throw new Error(p.message);
+  return p.value;
+};
+const refusal = (text: string, dimension: Dimension, limits: object = {}) => {
+  const p = parseQuantity(text, { dimension, ...limits });
+  if (p.ok) throw new Error(`"${text}" was read as ${p.value}`);
+  return p.message;
+};
+
+describe("reading what people type", () => {
+  it.each<[string, Dimension, number]>([
+    ["120", "length", 120],
+    ["12 cm", "length", 120],
+    ["12cm", "length", 120],
+    ["2,5 cm", "length", 25],
+    ["4 3/4 in", "length", 120.65],
+    ['4-3/4"', "length", 120.65],
+    ["4¾ in", "length", 120.65],
+    ["½ in", "length", 12.7],
+    ["3/4 in", "length", 19.05],
+    ["5' 6\"", "length", 1676.4],
+    ["1 ft 2 1/2 in", "length", 368.3],
+    ["0,125 m", "length", 125],
+    ["1.5 kg", "mass", 1500],
+    ["3 lb 4 oz", "mass", 1474.17520],
+    ["1,234.5 g", "mass", 1234.5],
+    ["1.234,5 g", "mass", 1234.5],
+    ["1 l", "volume", 1000],
+    ["16 fl oz", "volume", 473.176473],
+    ["250 cm3", "volume", 250],
+    ["77 F", "temperature", 25],
+    ["-40 °F", "temperature", -40],
+    ["−5", "temperature", -5],
+    ["1 h 30 min", "duration", 1.5],
+    ["45 min", "duration", 0.75],
+    ["1100 kg/m3", "density", 1.1],
+    ["3 %", "percent", 3],
+    ["2.5", "count", 2.5],
+  ])("%s is a %s of %d", (text, dimension, expected) => {
+    expect(read(text, dimension)).toBeCloseTo(expected, 4);
+  });
+
+  it("takes the unit of a bare number from the chosen system", () => {
+    expect(read("4 3/4", "length", "us")).toBeCloseTo(120.65, 6);
+    expect(read("8", "mass", "us")).toBeCloseTo(226.796, 3);
+    expect(read("77", "temperature", "us")).toBeCloseTo(25, 9);
+  });
+
+  it("says what is wrong, repeats the value, and never guesses", () => {
+    expect(refusal("", "length")).toMatch(/Nothing typed yet/);
+    expect(refusal("abc", "length")).toMatch(/"abc" is not a length/);
+    expect(refusal("1,500", "mass")).toMatch(/1500.*1\.500/);
+    expect(refusal("12 kg", "length")).toMatch(/is a weight, but this field needs a length/);
+    expect(refusal("12 furlongs", "length")).toMatch(/"furlongs" is not a unit/);
+    expect(refusal("4 oz 3 lb", "mass")).toMatch(/larger unit first/);
+    expect(refusal("3/0 in", "length")).toMatch(/divides by zero/);
+    expect(refusal("NaN", "length")).toMatch(/not a number/);
+    expect(refusal("12 13", "length")).toMatch(/two numbers/);
+    expect(refusal("1.2.3", "length")).toMatch(/"1.2.3" is not a number/);
+    expect(refusal("1e9", "length")).toMatch(/not a/);
+    expect(refusal("0", "length", { min: 0, exclusiveMin: true })).toMatch(/"0" is too small: it has to be more than 0 mm/);
+    expect(refusal("-12", "length", { min: 1 })).toMatch(/"-12" is too small/);
+    expect(refusal("40 m", "length", { max: 3000 })).toMatch(/"40 m" is too large: it can be at most 3000 mm/);
+  });
+
+  it("never throws, whatever is typed", () => {
+    fc.assert(fc.property(fc.string(), (s) => typeof parseQuantity(s, { dimension: "length" }).ok === "boolean"));
+  });
+
+  it("returns what was shown for editing, in both systems and every dimension", () => {
+    const dimension = fc.constantFrom<Dimension>("length", "mass", "volume", "temperature", "duration", "density");
+    fc.assert(
+      fc.property(fc.double({ min: 0.01, max: 90_000, noNaN: true }), dimension, fc.constantFrom<UnitSystem>("metric", "us"), (v, d, s) => {
+        const back = read(formatForEditing(v, d, s), d, s);
+        return Math.abs(back - v) <= 2e-6 * Math.max(Math.abs(v), 40);
+      }),
+    );
+  });
+});
+
+describe("showing what an instrument can show", () => {
+  it.each<[number, Dimension, UnitSystem, string]>([
+    [48.44, "mass", "metric", "48.4 g"],
+    [484.42, "mass", "metric", "484 g"],
+    [5123, "mass", "metric", "5.12 kg"],
+    [99.96, "mass", "metric", "100 g"],
+    [453.59237, "mass", "us", "1 lb 0.0 oz"],
+    [452.9, "mass", "us", "1 lb 0.0 oz"],
+    [48.44, "mass", "us", "1.71 oz"],
+    [120.65, "length", "us", "4 3/4 in"],
+    [1676.4, "length", "us", "5 ft 6 in"],
+    [12.26, "length", "metric", "12.5 mm"],
+    [955.67, "length", "metric", "956 mm"],
+    [955.67, "volume", "metric", "956 mL"],
+    [1077, "volume", "metric", "1.08 L"],
+    [25, "temperature", "us", "77 °F"],
+    [11.267, "duration", "metric", "11 h 15 min"],
+    [22.99, "duration", "metric", "23 h"],
+    [0.5, "duration", "metric", "30 min"],
+    [672, "duration", "metric", "28 days"],
+    [-3, "temperature", "metric", "-3 °C"],
+  ])("%d %s in %s is %s", (value, dimension, system, expected) => {
+    expect(formatQuantity(value, dimension, system)).toBe(expected);
+  });
+
+  it("says the same quantity in either system to within what it shows", () => {
+    fc.assert(
+      fc.property(fc.double({ min: 5, max: 20_000, noNaN: true }), (g) => {
+        const us = read(formatQuantity(g, "mass", "us"), "mass");
+        return Math.abs(us - g) < Math.max(0.15, 0.05 * 28.35 + 1e-6);
+      }),
+    );
+  });
+
+  it("folds a band whose ends read the same, and speaks of force as lifting", () => {
+    expect(formatBand(10, 10.01, "duration", "metric")).toBe("10 h");
+    expect(formatBand(10, 14, "duration", "metric")).toBe("10 h – 14 h");
+    expect(formatForce(98.0665, "metric")).toBe("98 N, as if lifting 10.00 kg");
+  });
+});
