@@ -1,0 +1,161 @@
+import fc from "fast-check";
+import { measureMaster, SHAPES, SHAPE_KINDS, volumeBelow, type MasterForm, type Measure, type ShapeKind, type Sizes } from ".";
+
+const form = (shape: ShapeKind, sizes: Sizes, more: Partial<MasterForm> = {}): MasterForm => ({ shape, sizes, profile: [], readingMm: 0.5, ...more });
+const measure = (f: MasterForm): Measure => {
+  const m = measureMaster(f);
+  if (!m.ok) throw new Error(JSON.stringify(m));
+  return m.measure;
+};
+const complaint = (f: MasterForm): string => {
+  const m = measureMaster(f);
+  if (m.ok) throw new Error("measured");
+  return m.problems.map((p) => p.message).join(" ");
+};
+const size = fc.double({ min: 5, max: 800, noNaN: true });
+
+describe("volumes and areas against textbook solids", () => {
+  it("cylinder 100 × 60 holds 471.2 mL", () => {
+    const m = measure(form("cylinder", { diameterMm: 100, heightMm: 60 }));
+    expect(m.volumeMl).toBeCloseTo(471.239, 2);
+    expect(m.areaMm2).toBeCloseTo(2 * Math.PI * 50 * (50 + 60), 6);
+  });
+
+  it("hemisphere: two thirds of the cylinder around it, and three great circles of area", () => {
+    const m = measure(form("dome", { lengthMm: 80, widthMm: 80, heightMm: 40 }));
+    expect(m.volumeMl * 1000).toBeCloseTo((2 / 3) * Math.PI * 40 ** 3, 4);
+    expect(m.areaMm2).toBeCloseTo(3 * Math.PI * 40 ** 2, 3);
+  });
+
+  it("prolate half-spheroid: area by the closed form 2πa²(1 + c/(a e) asin e) halved", () => {
+    const a = 30;
+    const c = 70;
+    const e = Math.sqrt(1 - (a * a) / (c * c));
+    const m = measure(form("dome", { lengthMm: 2 * a, widthMm: 2 * a, heightMm: c }));
+    expect(m.areaMm2 / (Math.PI * a * a * (1 + (c / (a * e)) * Math.asin(e)) + Math.PI * a * a)).toBeCloseTo(1, 6);
+  });
+
+  it("cone as a turned profile: a third of the cylinder, lateral area πrs", () => {
+    const m = measure(form("turned", {}, { profile: [{ zMm: 10, radiusMm: 30 }, { zMm: 50, radiusMm: 0 }] }));
+    expect(m.volumeMl * 1000).toBeCloseTo((Math.PI * 900 * 40) / 3, 6);
+    expect(m.areaMm2).toBeCloseTo(Math.PI * 30 * 50 + Math.PI * 900, 6);
+    expect(m.heightMm).toBe(40);
+  });
+
+  it("a flat step in a turned profile counts its annulus", () => {
+    const m = measure(form("turned", {}, { profile: [{ zMm: 0, radiusMm: 40 }, { zMm: 10, radiusMm: 40 }, { zMm: 10, radiusMm: 20 }, { zMm: 30, radiusMm: 20 }] }));
+    expect(m.areaMm2).toBeCloseTo(2 * Math.PI * 1600 + 2 * Math.PI * 40 * 10 + 2 * Math.PI * 20 * 20, 6);
+    expect(m.volumeMl * 1000).toBeCloseTo(Math.PI * (1600 * 10 + 400 * 20), 6);
+  });
+
+  it("straight-walled cup: outer cylinder less inner cylinder", () => {
+    const m = measure(form("vessel", { bottomMm: 80, topMm: 80, heightMm: 100, wallMm: 5, floorMm: 8 }));
+    expect(m.volumeMl * 1000).toBeCloseTo(Math.PI * (1600 * 100 - 1225 * 92), 5);
+    expect(m.areaMm2).toBeCloseTo(2 * Math.PI * 40 * 100 + 2 * Math.PI * 35 * 92 + 2 * Math.PI * 1600, 5);
+  });
+
+  it("plaque: slab plus the filled share of its relief", () => {
+    expect(measure(form("plaque", { lengthMm: 200, widthMm: 100, heightMm: 10, reliefMm: 5, coveragePct: 40 })).volumeMl).toBeCloseTo(240, 9);
+  });
+
+  it("oval dish: agrees with a count of voxels", () => {
+    const s = { lengthMm: 180, widthMm: 120, footLengthMm: 120, footWidthMm: 70, heightMm: 40, wallMm: 8, floorMm: 7 };
+    const m = measure(form("ovalDish", s));
+    let inside = 0;
+    const n = 80;
+    for (let i = 0; i < n ** 3; i++) {
+      const x = (((i % n) + 0.5) / n - 0.5) * 180;
+      const y = (((Math.floor(i / n) % n) + 0.5) / n - 0.5) * 120;
+      const z = ((Math.floor(i / n / n) + 0.5) / n) * 40;
+      const a = 60 + (30 * z) / 40;
+      const b = 35 + (25 * z) / 40;
+      const solid = (x / a) ** 2 + (y / b) ** 2 <= 1;
+      const hollow = z > 7 && (x / (a - 8)) ** 2 + (y / (b - 8)) ** 2 <= 1;
+      if (solid && !hollow) inside++;
+    }
+    expect(Math.abs((m.volumeMl * 1000) / ((inside / n ** 3) * 180 * 120 * 40) - 1)).toBeLessThan(0.01);
+  });
+
+  it("by weight: mass over density, and outer sizes bound it", () => {
+    const m = measure(form("weighed", { massG: 540, densityGMl: 2.7, lengthMm: 100, widthMm: 60, heightMm: 50 }));
+    expect(m.volumeMl).toBeCloseTo(200, 9);
+    expect(m.volumeErrorMl).toBeGreaterThan(5);
+  });
+});
+
+describe("properties", () => {
+  const solids: fc.Arbitrary<MasterForm> = fc.oneof(
+    fc.record({ lengthMm: size, widthMm: size, heightMm: size }).chain((s) => fc.constantFrom(form("box", s), form("dome", s))),
+    fc.record({ bottomMm: size, topMm: size, heightMm: size }).map((s) => form("frustum", s)),
+    fc.array(fc.record({ zMm: size, radiusMm: size }), { minLength: 3, maxLength: 8 }).map((p) => form("turned", {}, { profile: p.sort((x, y) => x.zMm - y.zMm).map((q, i) => ({ ...q, zMm: q.zMm + i })) })),
+  );
+
+  it("the girth profile integrates to the volume", () => {
+    fc.assert(
+      fc.property(solids, (f) => {
+        const m = measure(f);
+        const sum = m.levels.reduce((v, l, i) => (i === 0 ? 0 : v + ((l.areaMm2 + m.levels[i - 1]!.areaMm2) / 2) * (l.zMm - m.levels[i - 1]!.zMm)), 0);
+        return Math.abs(sum / 1000 / m.volumeMl - 1) < 0.01;
+      }),
+    );
+  });
+
+  it("both sides of any cut add up, and what lies below grows with height", () => {
+    fc.assert(
+      fc.property(solids, fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (f, u, v) => {
+        const m = measure(f);
+        const [low, high] = [Math.min(u, v) * m.heightMm, Math.max(u, v) * m.heightMm];
+        return volumeBelow(m, low) <= volumeBelow(m, high) + 1e-9 && Math.abs(volumeBelow(m, m.heightMm) - m.volumeMl) < 1e-6 * m.volumeMl && volumeBelow(m, -1) === 0;
+      }),
+    );
+  });
+
+  it("no solid has less area than a ball of its volume", () => {
+    fc.assert(
+      fc.property(solids, (f) => {
+        const m = measure(f);
+        return m.areaMm2 >= 0.9999 * Math.PI ** (1 / 3) * (6 * m.volumeMl * 1000) ** (2 / 3);
+      }),
+    );
+  });
+
+  it("twice the size is eight times the volume and four times the area", () => {
+    fc.assert(
+      fc.property(size, size, size, (l, w, h) => {
+        const one = measure(form("dome", { lengthMm: l, widthMm: w, heightMm: h }));
+        const two = measure(form("dome", { lengthMm: 2 * l, widthMm: 2 * w, heightMm: 2 * h }));
+        return Math.abs(two.volumeMl / one.volumeMl - 8) < 1e-6 && Math.abs(two.areaMm2 / one.areaMm2 - 4) < 1e-6;
+      }),
+    );
+  });
+
+  it("carries a displacement reading straight through", () => {
+    expect(measure(form("displaced", { volumeMl: 300, readingMl: 5, lengthMm: 100, widthMm: 80, heightMm: 70 })).volumeErrorMl).toBe(5);
+  });
+
+  it("carries a ruler reading: a block's relative error is the root sum of squares of its sides'", () => {
+    const m = measure(form("box", { lengthMm: 100, widthMm: 50, heightMm: 20 }));
+    expect(m.volumeErrorMl / m.volumeMl).toBeCloseTo(Math.hypot(0.5 / 100, 0.5 / 50, 0.5 / 20), 6);
+  });
+});
+
+describe("incomplete and wrong forms", () => {
+  it("lists what is missing for every shape", () => {
+    for (const shape of SHAPE_KINDS) {
+      const m = measureMaster(form(shape, {}));
+      expect(m.ok).toBe(false);
+      if (!m.ok && shape !== "turned") expect(m.missing).toEqual(SHAPES[shape].fields.map((f) => f.key));
+    }
+  });
+
+  it("says what is impossible, with the value", () => {
+    expect(complaint(form("cylinder", { diameterMm: 0, heightMm: 60 }))).toMatch(/Diameter is 0/);
+    expect(complaint(form("cylinder", { diameterMm: NaN, heightMm: 60 }))).toMatch(/not a number/);
+    expect(complaint(form("box", { lengthMm: 40_000, widthMm: 10, heightMm: 10 }))).toMatch(/40000.*at most 3000/);
+    expect(complaint(form("vessel", { bottomMm: 40, topMm: 60, heightMm: 50, wallMm: 20, floorMm: 5 }))).toMatch(/Two walls of 20 mm/);
+    expect(complaint(form("ovalDish", { lengthMm: 90, widthMm: 60, footLengthMm: 60, footWidthMm: 40, heightMm: 30, wallMm: 5, floorMm: 30 }))).toMatch(/floor of 30 mm leaves no hollow/);
+    expect(complaint(form("displaced", { volumeMl: 900, readingMl: 5, lengthMm: 50, widthMm: 50, heightMm: 50 }))).toMatch(/900.0 mL.*only 125.0 mL/);
+    expect(complaint(form("turned", {}, { profile: [{ zMm: 5, radiusMm: 3 }] }))).toMatch(/at least two points/);
+    expect(complaint(form("turned", {}, { profile: [{ zMm: 5, radiusMm: 3 }, { zMm: 2, radiusMm: 3 }] }))).toMatch(/have to rise/);
+  });
+});

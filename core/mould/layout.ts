@@ -1,0 +1,182 @@
+import type { BoxStock } from "../material";
+import { volumeBelow, type FormProblem, type Measure } from "../master";
+import { boxAround, boxGiven, footprintOf, type BoxPlan } from "./box";
+import { BOX_SHAPES, type BoxShape, type MouldDecision } from "./decision";
+
+/** Standard gravity, m/s². */
+export const GRAVITY = 9.80665;
+
+/** One pour of rubber. Heights are from the floor of the box as it stands for that pour, mm. */
+export interface RubberPour {
+  name: string;
+  rubberMl: number;
+  /** Where the rubber starts: the top of the clay bed, the board, or the first half. */
+  fromMm: number;
+  fillLineMm: number;
+  /** Clay under this pour, mL. */
+  clayMl: number;
+  /** Share of the master's volume this pour covers, mL. */
+  coversMl: number;
+}
+
+export interface Panel {
+  name: string;
+  count: number;
+  lengthMm: number;
+  heightMm: number;
+  thicknessMm: number;
+}
+
+export interface Layout {
+  box: BoxPlan;
+  /** Height filled with rubber and master, mm: base + master + cover. */
+  fillHeightMm: number;
+  /** Height of the box wall, mm: fill height + spare. */
+  wallHeightMm: number;
+  /** Where the master's back lies above the bottom of the filled block, mm. */
+  masterFromMm: number;
+  /** Parting above the bottom of the filled block, mm, or null. */
+  partingAtMm: number | null;
+  /** Box up to the fill height, mL. */
+  boxMl: number;
+  rubberMl: number;
+  pours: readonly RubberPour[];
+  panels: readonly Panel[];
+  cutNote: string;
+  /** Rubber each other box shape would take for the same least wall; positive saved is less rubber. */
+  alternatives: readonly { shape: BoxShape; rubberMl: number; savedMl: number }[];
+}
+
+export type LaidOut = { ok: true; layout: Layout; warnings: FormProblem[] } | { ok: false; problems: FormProblem[] };
+
+/**
+ * Lays out the block mould: box, pours, fill lines and cut list. All lengths mm, volumes mL.
+ *
+ * Open-faced: the master's back is on the board, so rubber covers its sides and top; the block is turned over to cast.
+ * Two-part: clay bed up to the parting, first pour over it; turned, clay out, second pour fills what the clay left.
+ */
+export function layOutMould(m: Measure, d: MouldDecision, stock: BoxStock | null): LaidOut {
+  const footprint = footprintOf(m);
+  const problems: FormProblem[] = [];
+  const warnings: FormProblem[] = [];
+  const box = d.ownBox ? boxGiven(footprint, d.box, d.ownBox.lengthMm, d.ownBox.widthMm) : boxAround(footprint, d.box, d.wallMm);
+
+  if (d.ownBox && box.leastWallMm <= 0) {
+    problems.push({
+      path: "mould.ownBox",
+      message: `The master (${m.lengthMm.toFixed(0)} × ${m.widthMm.toFixed(0)} mm) does not fit in a box of ${box.lengthMm.toFixed(0)} × ${box.widthMm.toFixed(0)} mm: use a larger box, or let the walls size it.`,
+    });
+  } else if (d.ownBox && box.leastWallMm < 6) {
+    warnings.push({ path: "mould.ownBox", message: `This box leaves only ${box.leastWallMm.toFixed(1)} mm of rubber at the thinnest: it will tear. Most block moulds keep 6 mm or more.` });
+  }
+  const base = d.opening === "open" ? 0 : d.baseMm;
+  const partingOnMaster = d.partingMm ?? m.widestMm;
+  if (d.opening === "twoPart" && partingOnMaster > m.heightMm) {
+    problems.push({ path: "mould.partingMm", message: `The parting at ${partingOnMaster} mm is above the master, which is ${m.heightMm.toFixed(0)} mm high: put it between 0 and ${m.heightMm.toFixed(0)} mm.` });
+  }
+  if (!d.ownBox && d.wallMm > Math.max(m.lengthMm, m.widthMm)) {
+    warnings.push({ path: "mould.wallMm", message: `A wall of ${d.wallMm} mm is thicker than the master is wide (${Math.max(m.lengthMm, m.widthMm).toFixed(0)} mm): check the unit; it takes far more rubber than it needs.` });
+  } else if (!d.ownBox && d.wallMm < 6) {
+    warnings.push({ path: "mould.wallMm", message: `A wall of ${d.wallMm} mm tears easily: most block moulds keep 6 mm or more.` });
+  }
+  if (d.coverMm < 5) warnings.push({ path: "mould.coverMm", message: `A cover of ${d.coverMm} mm is thin over the highest point: 10 mm or more is usual.` });
+  if (d.opening === "open" && m.widestMm > 0.02 * m.heightMm) {
+    warnings.push({ path: "mould.opening", message: `The master is widest ${m.widestMm.toFixed(0)} mm above its back, so an open-faced mould has to stretch over it to let go. A two-part mould, or turning the master over, avoids that.` });
+  }
+  if (stock && stock.bends === (d.box === "rectangular")) {
+    warnings.push({ path: "boxId", message: stock.bends ? `${stock.name} bends: use it for a wrap, or choose a stiff panel for a rectangular box.` : `${stock.name} does not bend: choose a sheet that wraps, or a rectangular box.` });
+  }
+  if (problems.length > 0) return { ok: false, problems };
+
+  const fillHeightMm = base + m.heightMm + d.coverMm;
+  const wallHeightMm = fillHeightMm + d.freeboardMm;
+  const boxMl = (box.areaMm2 * fillHeightMm) / 1000;
+  const rubberMl = boxMl - m.volumeMl;
+  const pours = d.opening === "open" ? [singlePour(rubberMl, fillHeightMm, m)] : twoPours(m, box, base, partingOnMaster, fillHeightMm);
+  const { panels, cutNote } = cutList(box, d, wallHeightMm, stock?.thicknessMm ?? 0);
+
+  const alternatives = BOX_SHAPES.filter((s) => s !== box.shape).map((s) => {
+    const other = boxAround(footprint, s, Math.max(0.1, box.leastWallMm));
+    const ml = (other.areaMm2 * fillHeightMm) / 1000 - m.volumeMl;
+    return { shape: s, rubberMl: ml, savedMl: rubberMl - ml };
+  });
+  return {
+    ok: true,
+    warnings,
+    layout: {
+      box,
+      fillHeightMm,
+      wallHeightMm,
+      masterFromMm: base,
+      partingAtMm: d.opening === "twoPart" ? base + partingOnMaster : null,
+      boxMl,
+      rubberMl,
+      pours,
+      panels,
+      cutNote,
+      alternatives: alternatives.sort((p, q) => p.rubberMl - q.rubberMl),
+    },
+  };
+}
+
+const singlePour = (rubberMl: number, fillLineMm: number, m: Measure): RubberPour => ({ name: "Only pour", rubberMl, fromMm: 0, fillLineMm, clayMl: 0, coversMl: m.volumeMl });
+
+function twoPours(m: Measure, box: BoxPlan, base: number, parting: number, fillHeight: number): RubberPour[] {
+  const below = volumeBelow(m, parting);
+  const lowerMl = (box.areaMm2 * (base + parting)) / 1000 - below;
+  const upperMl = (box.areaMm2 * (fillHeight - base - parting)) / 1000 - (m.volumeMl - below);
+  return [
+    { name: "First half", rubberMl: upperMl, fromMm: base + parting, fillLineMm: fillHeight, clayMl: lowerMl, coversMl: m.volumeMl - below },
+    { name: "Second half", rubberMl: lowerMl, fromMm: fillHeight - base - parting, fillLineMm: fillHeight, clayMl: 0, coversMl: below },
+  ];
+}
+
+/** Overlap of a wrapped sheet's seam, mm. */
+const WRAP_LAP_MM = 30;
+
+function cutList(box: BoxPlan, d: MouldDecision, heightMm: number, t: number): { panels: Panel[]; cutNote: string } {
+  const floor = (extra: number): Panel => ({ name: "Base board", count: 1, lengthMm: box.lengthMm + extra, heightMm: box.widthMm + extra, thicknessMm: t });
+  if (box.shape === "rectangular") {
+    const [long, short] = [Math.max(box.lengthMm, box.widthMm), Math.min(box.lengthMm, box.widthMm)];
+    const add: Record<typeof d.overlap, [number, number]> = { "long-covers-short": [2 * t, 0], "short-covers-long": [0, 2 * t], pinwheel: [t, t] };
+    const [onLong, onShort] = add[d.overlap];
+    const boardL: Panel = { name: "Base board", count: 1, lengthMm: long + 2 * t, heightMm: short + 2 * t, thicknessMm: t };
+    return {
+      panels: [
+        { name: "Long side", count: 2, lengthMm: long + onLong, heightMm, thicknessMm: t },
+        { name: "Short end", count: 2, lengthMm: short + onShort, heightMm, thicknessMm: t },
+        boardL,
+      ],
+      cutNote: "Sides stand on the base board; its size reaches the outside of the walls. Leave more all round if you clamp or glue outside.",
+    };
+  }
+  // The sheet bends about its middle, so its length follows the inside plus half the thickness all round.
+  return {
+    panels: [{ name: "Wrap strip", count: 1, lengthMm: box.perimeterMm + Math.PI * t + WRAP_LAP_MM, heightMm, thicknessMm: t }, { ...floor(60), thicknessMm: 0 }],
+    cutNote: `The strip's length holds ${WRAP_LAP_MM} mm of overlap at the seam. The board reaches 30 mm beyond the wrap, for a bead of clay or glue outside.`,
+  };
+}
+
+/** Lift on the master while the rubber is liquid. */
+export interface Buoyancy {
+  /** Upward force if rubber gets all round the covered part, N; 0 if the master stays down by itself. */
+  liftN: number;
+  holdDownG: number;
+}
+
+/**
+ * Buoyancy of the part of a master that liquid rubber covers: F = (ρ·V_covered − m)·g, N, never below 0. This is the case
+ * in which rubber creeps under the master or the clay lets go; a sealed back is pressed down instead.
+ * @param coveredMl volume under rubber, mL
+ * @param rubberGMl density of the liquid rubber, g/mL
+ */
+export function buoyancy(coveredMl: number, masterG: number, rubberGMl: number): Buoyancy {
+  const holdDownG = Math.max(0, coveredMl * rubberGMl - masterG);
+  return { holdDownG, liftN: (holdDownG / 1000) * GRAVITY };
+}
+
+/** Hydrostatic pressure of liquid rubber at a depth, Pa: ρ·g·h, with ρ in g/mL and h in mm. */
+export const hydrostaticPa = (rubberGMl: number, depthMm: number): number => rubberGMl * 1000 * GRAVITY * (depthMm / 1000);
+
+/** Sideways push of liquid rubber on one straight wall, N: ½·ρ·g·h²·L, with ρ in g/mL and lengths in mm. */
+export const wallPushN = (rubberGMl: number, depthMm: number, lengthMm: number): number => (hydrostaticPa(rubberGMl, depthMm) / 2) * (depthMm / 1000) * (lengthMm / 1000);
