@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { say } from "../quantity";
 import { measureMaster, SHAPES, SHAPE_KINDS, volumeBelow, type MasterForm, type Measure, type ShapeKind, type Sizes } from ".";
 
 const form = (shape: ShapeKind, sizes: Sizes, more: Partial<MasterForm> = {}): MasterForm => ({ shape, sizes, profile: [], readingMm: 0.5, ...more });
@@ -10,7 +11,7 @@ const measure = (f: MasterForm): Measure => {
 const complaint = (f: MasterForm): string => {
   const m = measureMaster(f);
   if (m.ok) throw new Error("measured");
-  return m.problems.map((p) => p.message).join(" ");
+  return say(m.problems.map((p) => p.message).join(" "), "metric");
 };
 const size = fc.double({ min: 5, max: 800, noNaN: true });
 
@@ -149,12 +150,12 @@ describe("incomplete and wrong forms", () => {
   });
 
   it("says what is impossible, with the value", () => {
-    expect(complaint(form("cylinder", { diameterMm: 0, heightMm: 60 }))).toMatch(/Diameter is 0/);
+    expect(complaint(form("cylinder", { diameterMm: 0, heightMm: 60 }))).toMatch(/Diameter is 0 mm/);
     expect(complaint(form("cylinder", { diameterMm: NaN, heightMm: 60 }))).toMatch(/not a number/);
-    expect(complaint(form("box", { lengthMm: 40_000, widthMm: 10, heightMm: 10 }))).toMatch(/40000.*at most 3000/);
+    expect(complaint(form("box", { lengthMm: 40_000, widthMm: 10, heightMm: 10 }))).toMatch(/40.00 m: it can be at most 3.00 m/);
     expect(complaint(form("vessel", { bottomMm: 40, topMm: 60, heightMm: 50, wallMm: 20, floorMm: 5 }))).toMatch(/Two walls of 20 mm/);
     expect(complaint(form("ovalDish", { lengthMm: 90, widthMm: 60, footLengthMm: 60, footWidthMm: 40, heightMm: 30, wallMm: 5, floorMm: 30 }))).toMatch(/floor of 30 mm leaves no hollow/);
-    expect(complaint(form("displaced", { volumeMl: 900, readingMl: 5, lengthMm: 50, widthMm: 50, heightMm: 50 }))).toMatch(/900.0 mL.*only 125.0 mL/);
+    expect(complaint(form("displaced", { volumeMl: 900, readingMl: 5, lengthMm: 50, widthMm: 50, heightMm: 50 }))).toMatch(/900 mL.*only 125 mL/);
     expect(complaint(form("turned", {}, { profile: [{ zMm: 5, radiusMm: 3 }] }))).toMatch(/at least two points/);
     expect(complaint(form("turned", {}, { profile: [{ zMm: 5, radiusMm: 3 }, { zMm: 2, radiusMm: 3 }] }))).toMatch(/have to rise/);
   });

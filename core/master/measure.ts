@@ -1,3 +1,4 @@
+import { quote } from "../quantity";
 import { SHAPES, type ShapeKind, type Sizes, type SizeKey } from "./shapes";
 import { domeArea, outlineArea, outlinePerimeter, ringAt, solidArea, solidVolume, type Ring, type Solid } from "./solid";
 
@@ -148,12 +149,12 @@ function formProblems(form: MasterForm, s: Record<SizeKey, number>): FormProblem
   for (const f of SHAPES[form.shape].fields) {
     const v = s[f.key];
     if (!Number.isFinite(v)) problems.push({ path: `master.sizes.${f.key}`, message: `${f.label} is not a number: measure it again.` });
-    else if (v < f.min || (f.exclusiveMin && v === f.min)) problems.push({ path: `master.sizes.${f.key}`, message: `${f.label} is ${v}: it has to be more than ${f.min}.` });
-    else if (v > f.max) problems.push({ path: `master.sizes.${f.key}`, message: `${f.label} is ${v}: it can be at most ${f.max}. Check the unit.` });
+    else if (v < f.min || (f.exclusiveMin && v === f.min)) problems.push({ path: `master.sizes.${f.key}`, message: `${f.label} is ${quote(v, f.dimension)}: it has to be more than ${quote(f.min, f.dimension)}.` });
+    else if (v > f.max) problems.push({ path: `master.sizes.${f.key}`, message: `${f.label} is ${quote(v, f.dimension)}: it can be at most ${quote(f.max, f.dimension)}. Check the unit.` });
   }
   const hollowTooThick = (least: number, what: string) => {
-    if (2 * s.wallMm >= least) problems.push({ path: "master.sizes.wallMm", message: `Two walls of ${s.wallMm} mm fill ${what} of ${least} mm: make the wall thinner, or choose a solid shape.` });
-    if (s.floorMm >= s.heightMm) problems.push({ path: "master.sizes.floorMm", message: `A floor of ${s.floorMm} mm leaves no hollow in a height of ${s.heightMm} mm: make the floor thinner, or choose a solid shape.` });
+    if (2 * s.wallMm >= least) problems.push({ path: "master.sizes.wallMm", message: `Two walls of ${quote(s.wallMm, "length")} fill ${what} of ${quote(least, "length")}: make the wall thinner, or choose a solid shape.` });
+    if (s.floorMm >= s.heightMm) problems.push({ path: "master.sizes.floorMm", message: `A floor of ${quote(s.floorMm, "length")} leaves no hollow in a height of ${quote(s.heightMm, "length")}: make the floor thinner, or choose a solid shape.` });
   };
   switch (form.shape) {
     case "vessel":
@@ -167,7 +168,7 @@ function formProblems(form: MasterForm, s: Record<SizeKey, number>): FormProblem
       const ml = form.shape === "displaced" ? s.volumeMl : s.massG / s.densityGMl;
       const most = (s.lengthMm * s.widthMm * s.heightMm) / 1000;
       if (ml > most * 1.001) {
-        problems.push({ path: form.shape === "displaced" ? "master.sizes.volumeMl" : "master.sizes.massG", message: `That makes ${ml.toFixed(1)} mL, but the outer sizes hold only ${most.toFixed(1)} mL: one of them is misread.` });
+        problems.push({ path: form.shape === "displaced" ? "master.sizes.volumeMl" : "master.sizes.massG", message: `That makes ${quote(ml, "volume")}, but the outer sizes hold only ${quote(most, "volume")}: one of them is misread.` });
       }
       break;
     }

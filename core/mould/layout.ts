@@ -1,10 +1,13 @@
 import type { BoxStock } from "../material";
+import { quote } from "../quantity";
 import { volumeBelow, type FormProblem, type Measure } from "../master";
 import { boxAround, boxGiven, footprintOf, type BoxPlan } from "./box";
 import { BOX_SHAPES, type BoxShape, type MouldDecision } from "./decision";
 
 /** Standard gravity, m/s². */
 export const GRAVITY = 9.80665;
+
+const mm = (v: number) => quote(v, "length");
 
 /** One pour of rubber. Heights are from the floor of the box as it stands for that pour, mm. */
 export interface RubberPour {
@@ -64,24 +67,24 @@ export function layOutMould(m: Measure, d: MouldDecision, stock: BoxStock | null
   if (d.ownBox && box.leastWallMm <= 0) {
     problems.push({
       path: "mould.ownBox",
-      message: `The master (${m.lengthMm.toFixed(0)} × ${m.widthMm.toFixed(0)} mm) does not fit in a box of ${box.lengthMm.toFixed(0)} × ${box.widthMm.toFixed(0)} mm: use a larger box, or let the walls size it.`,
+      message: `The master (${mm(m.lengthMm)} × ${mm(m.widthMm)}) does not fit in a box of ${mm(box.lengthMm)} × ${mm(box.widthMm)}: use a larger box, or let the walls size it.`,
     });
   } else if (d.ownBox && box.leastWallMm < 6) {
-    warnings.push({ path: "mould.ownBox", message: `This box leaves only ${box.leastWallMm.toFixed(1)} mm of rubber at the thinnest: it will tear. Most block moulds keep 6 mm or more.` });
+    warnings.push({ path: "mould.ownBox", message: `This box leaves only ${mm(box.leastWallMm)} of rubber at the thinnest: it will tear. Most block moulds keep ${mm(6)} or more.` });
   }
   const base = d.opening === "open" ? 0 : d.baseMm;
   const partingOnMaster = d.partingMm ?? m.widestMm;
   if (d.opening === "twoPart" && partingOnMaster > m.heightMm) {
-    problems.push({ path: "mould.partingMm", message: `The parting at ${partingOnMaster} mm is above the master, which is ${m.heightMm.toFixed(0)} mm high: put it between 0 and ${m.heightMm.toFixed(0)} mm.` });
+    problems.push({ path: "mould.partingMm", message: `The parting at ${mm(partingOnMaster)} is above the master, which is ${mm(m.heightMm)} high: put it between 0 and ${mm(m.heightMm)}.` });
   }
   if (!d.ownBox && d.wallMm > Math.max(m.lengthMm, m.widthMm)) {
-    warnings.push({ path: "mould.wallMm", message: `A wall of ${d.wallMm} mm is thicker than the master is wide (${Math.max(m.lengthMm, m.widthMm).toFixed(0)} mm): check the unit; it takes far more rubber than it needs.` });
+    warnings.push({ path: "mould.wallMm", message: `A wall of ${mm(d.wallMm)} is thicker than the master is wide (${mm(Math.max(m.lengthMm, m.widthMm))}): check the unit; it takes far more rubber than it needs.` });
   } else if (!d.ownBox && d.wallMm < 6) {
-    warnings.push({ path: "mould.wallMm", message: `A wall of ${d.wallMm} mm tears easily: most block moulds keep 6 mm or more.` });
+    warnings.push({ path: "mould.wallMm", message: `A wall of ${mm(d.wallMm)} tears easily: most block moulds keep ${mm(6)} or more.` });
   }
-  if (d.coverMm < 5) warnings.push({ path: "mould.coverMm", message: `A cover of ${d.coverMm} mm is thin over the highest point: 10 mm or more is usual.` });
+  if (d.coverMm < 5) warnings.push({ path: "mould.coverMm", message: `A cover of ${mm(d.coverMm)} is thin over the highest point: ${mm(10)} or more is usual.` });
   if (d.opening === "open" && m.widestMm > 0.02 * m.heightMm) {
-    warnings.push({ path: "mould.opening", message: `The master is widest ${m.widestMm.toFixed(0)} mm above its back, so an open-faced mould has to stretch over it to let go. A two-part mould, or turning the master over, avoids that.` });
+    warnings.push({ path: "mould.opening", message: `The master is widest ${mm(m.widestMm)} above its back, so an open-faced mould has to stretch over it to let go. A two-part mould, or turning the master over, avoids that.` });
   }
   if (stock && stock.bends === (d.box === "rectangular")) {
     warnings.push({ path: "boxId", message: stock.bends ? `${stock.name} bends: use it for a wrap, or choose a stiff panel for a rectangular box.` : `${stock.name} does not bend: choose a sheet that wraps, or a rectangular box.` });
@@ -153,7 +156,7 @@ function cutList(box: BoxPlan, d: MouldDecision, heightMm: number, t: number): {
   // The sheet bends about its middle, so its length follows the inside plus half the thickness all round.
   return {
     panels: [{ name: "Wrap strip", count: 1, lengthMm: box.perimeterMm + Math.PI * t + WRAP_LAP_MM, heightMm, thicknessMm: t }, { ...floor(60), thicknessMm: 0 }],
-    cutNote: `The strip's length holds ${WRAP_LAP_MM} mm of overlap at the seam. The board reaches 30 mm beyond the wrap, for a bead of clay or glue outside.`,
+    cutNote: `The strip's length holds ${mm(WRAP_LAP_MM)} of overlap at the seam. The board reaches ${mm(30)} beyond the wrap, for a bead of clay or glue outside.`,
   };
 }
 

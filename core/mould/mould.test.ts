@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { shelfOf } from "../material";
+import { say } from "../quantity";
 import { measureMaster, type Measure, type ShapeKind, type Sizes } from "../master";
 import { BOX_SHAPES, boxAround, buoyancy, depthInEllipse, hydrostaticPa, layOutMould, MouldDecision, wallPushN, type Layout } from ".";
 
@@ -67,16 +68,16 @@ describe("block moulds", () => {
 
   it("refuses a box the master does not fit, and a parting above it; warns of thin, thick and undercut", () => {
     const bad = layOutMould(puck, decision({ ownBox: { lengthMm: 90, widthMm: 140 } }), foam);
-    expect(bad.ok ? "" : bad.problems[0]!.message).toMatch(/100 × 100 mm\) does not fit in a box of 90 × 140/);
+    expect(bad.ok ? "" : say(bad.problems[0]!.message, "metric")).toMatch(/100 mm × 100 mm\) does not fit in a box of 90 mm × 140 mm/);
     const high = layOutMould(puck, decision({ opening: "twoPart", partingMm: 80 }), foam);
-    expect(high.ok ? "" : high.problems[0]!.message).toMatch(/80 mm is above the master/);
+    expect(high.ok ? "" : say(high.problems[0]!.message, "metric")).toMatch(/80 mm is above the master/);
     const warn = (d: Partial<MouldDecision>, m = puck) => {
       const r = layOutMould(m, decision(d), foam);
-      return r.ok ? r.warnings.map((w) => w.message).join(" ") : "refused";
+      return r.ok ? say(r.warnings.map((w) => w.message).join(" "), "metric") : "refused";
     };
     expect(warn({ wallMm: 150 })).toMatch(/thicker than the master is wide/);
     expect(warn({ wallMm: 3 })).toMatch(/tears easily/);
-    expect(warn({ ownBox: { lengthMm: 104, widthMm: 120 } })).toMatch(/only 2.0 mm/);
+    expect(warn({ ownBox: { lengthMm: 104, widthMm: 120 } })).toMatch(/only 2 mm/);
     expect(warn({ box: "oval" })).toMatch(/does not bend/);
     expect(warn({}, measure("frustum", { bottomMm: 60, topMm: 90, heightMm: 50 }))).toMatch(/has to stretch/);
     expect(warn({})).toBe("");

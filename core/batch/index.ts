@@ -1,0 +1,2 @@
+export * from "./rubber";
+export * from "./cast";
