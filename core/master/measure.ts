@@ -70,7 +70,7 @@ function levelHeights(solid: Solid): number[] {
   for (let i = 1; i < corners.length; i++) {
     const [from, to] = [corners[i - 1]!, corners[i]!];
     const n = Math.max(least, Math.round((96 * (to - from)) / height));
-    for (let k = 1; k <= n; k++) heights.push(from + ((to - from) * k) / n);
+    for (let k = 1; k <= n; k++) heights.push(k === n ? to : from + ((to - from) * k) / n);
   }
   return heights;
 }
@@ -79,7 +79,7 @@ interface Shaped {
   solid: Solid;
   /** mm³; null means take it from the solid. */
   volume: number | null;
-  area: number | null;
+  area: (() => number) | null;
   /** Share of each level's outline that is material. */
   fillAt: (zMm: number) => number;
   slabMm: number | null;
@@ -119,7 +119,7 @@ function shape(form: MasterForm, s: Record<SizeKey, number>): Shaped {
         const t = (i / 64) * (Math.PI / 2);
         return { zMm: s.heightMm * Math.sin(t), a: i === 64 ? 0 : a * Math.cos(t), b: i === 64 ? 0 : b * Math.cos(t) };
       });
-      return { ...plain({ section: "oval", outer, inner: [] }), volume: (2 / 3) * Math.PI * a * b * s.heightMm, area: domeArea(a, b, s.heightMm) + Math.PI * a * b };
+      return { ...plain({ section: "oval", outer, inner: [] }), volume: (2 / 3) * Math.PI * a * b * s.heightMm, area: () => domeArea(a, b, s.heightMm) + Math.PI * a * b };
     }
     case "ovalDish":
       return plain(dished({ a: s.footLengthMm / 2, b: s.footWidthMm / 2 }, { a: s.lengthMm / 2, b: s.widthMm / 2 }, s.heightMm, s.wallMm, s.floorMm));
@@ -139,7 +139,7 @@ function shape(form: MasterForm, s: Record<SizeKey, number>): Shaped {
       const block = s.lengthMm * s.widthMm * s.heightMm;
       const roomy = volume > solidVolume(solid) ? prism("rect", s.lengthMm, s.widthMm, s.heightMm) : solid;
       const fill = volume / solidVolume(roomy);
-      return { solid: roomy, volume, area: solidArea(roomy) * Math.min(1, volume / block) ** (2 / 3), fillAt: () => fill, slabMm: null, estimate: true };
+      return { solid: roomy, volume, area: () => solidArea(roomy) * Math.min(1, volume / block) ** (2 / 3), fillAt: () => fill, slabMm: null, estimate: true };
     }
   }
 }
@@ -242,7 +242,7 @@ export function measureMaster(form: MasterForm): Measured {
     measure: {
       volumeMl: volume / 1000,
       volumeErrorMl: Math.abs(uncertainty(rooted, s)),
-      areaMm2: shaped.area ?? solidArea(solid),
+      areaMm2: shaped.area ? shaped.area() : solidArea(solid),
       areaIsEstimate: shaped.estimate,
       lengthMm: 2 * Math.max(...solid.outer.map((r) => r.a)),
       widthMm: 2 * Math.max(...solid.outer.map((r) => r.b)),

@@ -24,38 +24,29 @@ export interface Footprint {
 
 export const footprintOf = (m: Measure): Footprint => ({ section: m.section, a: m.lengthMm / 2, b: m.widthMm / 2 });
 
-/** Points on a quarter of the footprint where an ellipse round it can come closest. */
-function rimPoints(f: Footprint): [number, number][] {
-  if (f.section === "rect") return [[f.a, f.b], [f.a, 0], [0, f.b]];
-  return Array.from({ length: 25 }, (_, i): [number, number] => {
-    const t = (i / 24) * (Math.PI / 2);
-    return [f.a * Math.cos(t), f.b * Math.sin(t)];
+/** Directions of the first quadrant that catch the bends of a slender outline as well as the plain angles. */
+function directions(f: Footprint): [number, number][] {
+  const N = 72;
+  return Array.from({ length: 2 * N + 2 }, (_, i): [number, number] => {
+    const u = ((i >> 1) / N) * (Math.PI / 2);
+    const [x, y] = i % 2 === 0 ? [Math.cos(u), Math.sin(u)] : [Math.cos(u) / f.a, Math.sin(u) / f.b];
+    const n = Math.sqrt(x * x + y * y);
+    return [x / n, y / n];
   });
 }
 
 /**
- * Signed distance from a point of the first quadrant to the ellipse with half-axes A, B: positive inside. Golden-section
- * search on the ellipse's parameter, then sign by the implicit equation; mm.
+ * Least wall between a footprint and the ellipse with half-axes A, B round it, mm: the least difference of their support
+ * functions over all directions, which for nested convex outlines is the least distance; negative when it does not fit.
  */
-export function depthInEllipse(x: number, y: number, A: number, B: number): number {
-  const at = (t: number) => Math.hypot(x - A * Math.cos(t), y - B * Math.sin(t));
-  // The nearest parameter of a first-quadrant point lies in the first quadrant, but the distance may have two dips there.
-  let bestT = 0;
-  for (let i = 1; i <= 16; i++) if (at((i / 16) * (Math.PI / 2)) < at(bestT)) bestT = (i / 16) * (Math.PI / 2);
-  let low = Math.max(0, bestT - Math.PI / 32);
-  let high = Math.min(Math.PI / 2, bestT + Math.PI / 32);
-  const g = (Math.sqrt(5) - 1) / 2;
-  for (let i = 0; i < 28; i++) {
-    const p = high - g * (high - low);
-    const q = low + g * (high - low);
-    if (at(p) < at(q)) high = q;
-    else low = p;
+export function leastWall(f: Footprint, A: number, B: number, along = directions(f)): number {
+  let least = Infinity;
+  for (const [c, s] of along) {
+    const inner = f.section === "rect" ? f.a * c + f.b * s : Math.sqrt((f.a * c) ** 2 + (f.b * s) ** 2);
+    least = Math.min(least, Math.sqrt((A * c) ** 2 + (B * s) ** 2) - inner);
   }
-  const d = at((low + high) / 2);
-  return (x / A) ** 2 + (y / B) ** 2 <= 1 ? d : -d;
+  return least;
 }
-
-const leastDepth = (f: Footprint, A: number, B: number): number => Math.min(...rimPoints(f).map(([x, y]) => depthInEllipse(x, y, A, B)));
 
 /**
  * The oval round a footprint that keeps at least `wallMm` everywhere: the least-area ellipse of the footprint, both
@@ -64,11 +55,12 @@ const leastDepth = (f: Footprint, A: number, B: number): number => Math.min(...r
  */
 function ovalAround(f: Footprint, wallMm: number): { A: number; B: number } {
   const k = f.section === "rect" ? Math.SQRT2 : 1;
+  const along = directions(f);
   let low = 0;
   let high = wallMm + f.a + f.b;
   while (high - low > 0.005) {
     const mid = (low + high) / 2;
-    if (leastDepth(f, f.a * k + mid, f.b * k + mid) >= wallMm) high = mid;
+    if (leastWall(f, f.a * k + mid, f.b * k + mid, along) >= wallMm) high = mid;
     else low = mid;
   }
   return { A: f.a * k + high, B: f.b * k + high };
@@ -116,5 +108,5 @@ export function boxGiven(f: Footprint, shape: BoxShape, lengthMm: number, widthM
   }
   const A = lengthMm / 2;
   const B = shape === "cylindrical" ? A : widthMm / 2;
-  return { shape: shape === "outline" ? "oval" : shape, lengthMm: 2 * A, widthMm: 2 * B, cornerMm: 0, ...ellipse(A, B), leastWallMm: leastDepth(f, A, B) };
+  return { shape: shape === "outline" ? "oval" : shape, lengthMm: 2 * A, widthMm: 2 * B, cornerMm: 0, ...ellipse(A, B), leastWallMm: leastWall(f, A, B) };
 }

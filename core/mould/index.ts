@@ -1,3 +1,3 @@
 export * from "./decision";
 export * from "./layout";
-export { boxAround, depthInEllipse, type BoxPlan, type Footprint } from "./box";
+export { boxAround, leastWall, type BoxPlan, type Footprint } from "./box";

@@ -1,0 +1,87 @@
+import fc from "fast-check";
+import { shelfOf, type Rubber } from "../material";
+import { say } from "../quantity";
+import { arrheniusFactor, castCure, freezingH, maturityFactor, plateThicknessMm, rubberCure } from ".";
+
+const shelf = shelfOf();
+const cast = (id: string) => shelf.casts.find((c) => c.id === id)!;
+const sixteen: Rubber = { ...shelf.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!, cureH: { low: 16, typical: 16, high: 16 } };
+const tile = { volumeMl: 250, areaMm2: 2 * 100 * 100 + 4 * 100 * 25 };
+
+describe("rubber", () => {
+  it("16 h at 23 °C is about 11 h 15 min at 28 °C and 23 h at 18 °C", () => {
+    expect(rubberCure(sixteen, 28).demould.hours.typical).toBeCloseTo(11.27, 1);
+    expect(rubberCure(sixteen, 18).demould.hours.typical).toBeCloseTo(22.99, 1);
+    expect(rubberCure(sixteen, 23).demould.hours).toEqual({ low: 16, typical: 16, high: 16 });
+  });
+
+  it("the rate doubles over ten degrees about room temperature", () => {
+    expect(arrheniusFactor(18, 28, 52)).toBeCloseTo(2.04, 1);
+  });
+
+  it("warmer is never slower, and the band always holds the typical time", () => {
+    const t = fc.double({ min: 0, max: 45, noNaN: true });
+    fc.assert(
+      fc.property(t, t, fc.constantFrom(...shelf.rubbers), (a, b, r) => {
+        const [cool, warm] = [rubberCure(r, Math.min(a, b)), rubberCure(r, Math.max(a, b))];
+        const h = cool.demould.hours;
+        return warm.demould.hours.typical <= h.typical + 1e-12 && h.low <= h.typical && h.typical <= h.high && cool.potLife.hours.typical < h.typical;
+      }),
+    );
+  });
+
+  it("more catalyst is faster; tin rubber needs air moisture; a shop at 400 °C is refused", () => {
+    const tin = shelf.rubbers.find((r) => r.id === "rubber-tin-catalyst-20")!;
+    expect(rubberCure(tin, 23, 5).demould.hours.typical).toBeCloseTo(18 * 0.6, 6);
+    expect(rubberCure(tin, 23).demould.reason).toMatch(/moisture from the air/);
+    expect(() => rubberCure(tin, 400)).toThrow(/400 °C is outside -10 to 60/);
+    expect(() => rubberCure(tin, NaN)).toThrow(RangeError);
+  });
+});
+
+describe("casts", () => {
+  it("cement by equivalent age: at 10 °C an hour counts 0.55 h of one at 20 °C (Q = 5000 K)", () => {
+    // Carino's tables of the age conversion factor for Q = 5000 K, T_s = 20 °C: about 0.55 at 10 °C, 1.73 at 31 to 32 °C.
+    expect(1 / maturityFactor(10, 20, 5000)).toBeCloseTo(0.55, 2);
+    expect(1 / maturityFactor(30, 20, 5000)).toBeCloseTo(1.76, 1);
+    expect(castCure(cast("cast-concrete"), 10, tile).demould.hours.typical).toBeCloseTo(26 / 0.547, 0);
+  });
+
+  it("meaning 23 °C instead of 20 °C changes the age by about a fifth", () => {
+    expect(maturityFactor(20, 23, 5000)).toBeCloseTo(1.19, 2);
+  });
+
+  it("doubling a casting's size makes cooling, freezing and drying four times longer", () => {
+    const twice = { volumeMl: tile.volumeMl * 8, areaMm2: tile.areaMm2 * 4 };
+    for (const id of ["cast-beeswax", "cast-pewter", "cast-dark-chocolate"]) {
+      expect(castCure(cast(id), 22, twice).demould.hours.typical / castCure(cast(id), 22, tile).demould.hours.typical).toBeCloseTo(4, 9);
+    }
+    const dry = (b: typeof tile) => castCure(cast("cast-plaster"), 22, b).finished!.hours.typical;
+    expect(dry(twice) / dry(tile)).toBeCloseTo(4, 9);
+  });
+
+  it("pewter of 3 mm modulus freezes in a minute and a half, by hand 94 s", () => {
+    // H' = 59 + 0.25·49 = 71.25 J/g; drive = 6970·71250/218 = 2.278e6; t = 0.7854·5.189e12·9e-6/3.9e5 = 94 s
+    const s = { solidusC: 241, latentJG: 59, specificHeatJGK: 0.25, meltDensityGMl: 6.97 };
+    expect(freezingH(3, s, 290, 23) * 3600).toBeCloseTo(94, 0);
+    expect(freezingH(6, s, 290, 23) / freezingH(3, s, 290, 23)).toBeCloseTo(4, 9);
+  });
+
+  it("mean thickness of a wide plate is its thickness", () => {
+    expect(plateThicknessMm({ volumeMl: 1000 * 1000 * 0.01, areaMm2: 2 * 1000 * 1000 })).toBeCloseTo(10, 6);
+  });
+
+  it("every cast gets an honest band and a reason with no loose units", () => {
+    for (const c of shelf.casts) {
+      for (const shop of [5, 20, 30]) {
+        const k = castCure(c, shop, tile);
+        for (const w of [k.working, k.demould, ...(k.finished ? [k.finished] : [])]) {
+          expect(w.hours.low <= w.hours.typical && w.hours.typical <= w.hours.high).toBe(true);
+          expect(w.hours.low).toBeGreaterThan(0);
+          expect(say(w.reason, "us")).not.toMatch(/°C|\{\{| mm\b/);
+        }
+      }
+    }
+    expect(() => castCure(cast("cast-plaster"), 99, tile)).toThrow(/check the thermometer/);
+  });
+});

@@ -1,0 +1,122 @@
+import { pick, type Cast, type Release, type Rubber, type Shelf, type Surface } from "../material";
+import { heatVerdict } from "./heat";
+import { RULES, type Rule } from "./rules";
+import { CONTACT_LABEL, worstOf, type Contact, type Finding, type Verdict } from "./verdict";
+
+export const USES = ["display", "outdoors", "food", "candle", "hung", "toy"] as const;
+export type Use = (typeof USES)[number];
+export const USE_LABEL: Record<Use, string> = { display: "Indoors, to look at", outdoors: "Outdoors or in the wet", food: "Touches food, or is food", candle: "Holds a burning candle", hung: "Hangs on a wall", toy: "Toy or jewellery" };
+
+export const HELD = ["new", "non-food", "food"] as const;
+export const HELD_LABEL: Record<(typeof HELD)[number], string> = { new: "Nothing yet", "non-food": "Something that is not food", food: "Food only" };
+
+/** Everything the contact rules look at, by id on the shelf; null is "not said yet". */
+export interface FitQuestion {
+  surfaceId: string | null;
+  sealerId: string | null;
+  releaseId: string | null;
+  /** Clay of a built parting; null when there is none. */
+  clayId: string | null;
+  rubberId: string | null;
+  /** Rubber of the second half; null when there is no second half. */
+  secondRubberId: string | null;
+  castId: string | null;
+  use: Use;
+  held: (typeof HELD)[number];
+  washedToday: boolean;
+}
+
+/** One contact judged. */
+export interface Link {
+  contact: Contact;
+  label: string;
+  between: readonly [string, string];
+  verdict: Verdict;
+  findings: readonly Finding[];
+}
+
+export interface Chain {
+  verdict: Verdict;
+  links: readonly Link[];
+  /** What is not said yet, so not judged. */
+  unanswered: readonly string[];
+}
+
+interface Party {
+  name: string;
+  traits: readonly string[];
+}
+
+const fires = (rule: Rule, left: Party, right: Party): boolean =>
+  rule.left.every((t) => left.traits.includes(t)) && rule.right.every((t) => right.traits.includes(t)) && !(rule.unless ?? []).some((t) => left.traits.includes(t) || right.traits.includes(t));
+
+function judge(contact: Contact, left: Party, right: Party, extra: readonly Finding[] = []): Link {
+  const found = RULES.filter((r) => r.contact === contact && fires(r, left, right)).map((r): Finding => ({ ruleId: r.id, verdict: r.verdict, reason: r.reason, remedy: r.remedy, confidence: r.confidence, source: r.source }));
+  const unknown = [left, right].filter((p) => p.traits.length === 0);
+  const findings = [...found, ...extra];
+  if (unknown.length > 0) {
+    findings.push({
+      ruleId: "nothing-known",
+      verdict: "untested",
+      reason: `Nothing is known of ${unknown.map((p) => p.name).join(" or ")}: the rules have nothing to look at.`,
+      remedy: "Mix a spoonful, put it where it does not show, wait out the full cure, and look for tackiness; or set its traits under Materials.",
+      confidence: "judgement",
+      source: "What nobody has said is untested",
+    });
+  }
+  if (findings.length === 0) {
+    findings.push({ ruleId: "no-trouble", verdict: "sound", reason: "No known trouble between these two.", remedy: "A patch test costs a spoonful.", confidence: "usual", source: TRADE_SOURCE });
+  }
+  return { contact, label: CONTACT_LABEL[contact], between: [left.name, right.name], verdict: worstOf(findings.map((f) => f.verdict)), findings };
+}
+
+const TRADE_SOURCE = "No rule of ours speaks against it";
+
+/** The master's surface as the rubber meets it: with the sealer and release that lie on it. */
+function preparedSurface(surface: Surface, sealer: Release | null, release: Release | null): Party {
+  const traits = [...surface.traits];
+  if (sealer && sealer.role !== "release") {
+    traits.push("sealed-coat");
+    if (sealer.traits.includes("barrier")) traits.push("barrier-coat");
+  }
+  if (release && release.role !== "sealer") {
+    // Silicone-oil sprays do not part silicone from silicone.
+    if (!(release.traits.includes("silicone-oil") && surface.traits.includes("silicone"))) traits.push("released");
+    if (release.traits.includes("solvent")) traits.push("released-with-solvent");
+  }
+  const coats = [sealer, release].filter((c) => c !== null).map((c) => c.name.toLowerCase());
+  return { name: coats.length > 0 ? `${surface.name} under ${coats.join(" and ")}` : surface.name, traits };
+}
+
+/** Judges every contact of a job that has been decided so far. The verdict is that of the worst link. */
+export function judgeChain(q: FitQuestion, shelf: Shelf): Chain {
+  const surface = pick(shelf.surfaces, q.surfaceId);
+  const sealer = pick(shelf.releases, q.sealerId);
+  const release = pick(shelf.releases, q.releaseId);
+  const clay = pick(shelf.surfaces, q.clayId);
+  const rubber = pick(shelf.rubbers, q.rubberId);
+  const second = pick(shelf.rubbers, q.secondRubberId);
+  const cast = pick(shelf.casts, q.castId);
+  const links: Link[] = [];
+  const unanswered: string[] = [];
+  if (!surface) unanswered.push("what the master is made of");
+  if (!rubber) unanswered.push("which rubber");
+  if (!cast) unanswered.push("what to cast");
+
+  if (surface && rubber) links.push(judge("surface-rubber", preparedSurface(surface, sealer, release), rubber));
+  if (clay && rubber) links.push(judge("clay-rubber", clay, rubber));
+  if (rubber && second) {
+    const parts = release !== null && release.traits.includes("rubber-to-rubber");
+    links.push(judge("rubber-rubber", { name: parts ? `${rubber.name} under ${release.name.toLowerCase()}` : rubber.name, traits: parts ? [...rubber.traits, "released"] : rubber.traits }, second));
+  }
+  const meets = [rubber, second].filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
+  for (const r of meets) if (cast) links.push(judge("rubber-cast", { ...r, traits: r.foodDeclared ? [...r.traits, "food-declared"] : r.traits.filter((t) => t !== "food-declared") }, cast, [heatVerdict(r, cast)]));
+  if (cast) {
+    links.push(judge("release-cast", release ? { name: release.name, traits: release.traits } : { name: "No release", traits: ["no-release"] }, castParty(cast, q.use)));
+    links.push(judge("mould-cast", { name: "This mould", traits: [`held-${q.held}`, ...(q.washedToday ? ["washed-today"] : ["dry"])] }, cast));
+    links.push(judge("cast-use", castParty(cast, q.use), { name: USE_LABEL[q.use], traits: [`use:${q.use}`] }));
+  }
+  return { verdict: unanswered.length > 0 && links.every((l) => l.verdict === "sound") ? "untested" : worstOf(links.map((l) => l.verdict)), links, unanswered };
+}
+
+const castParty = (cast: Cast, use: Use): Party => ({ name: cast.name, traits: use === "food" && cast.family !== "food" ? [...cast.traits, "meets-food"] : cast.traits });

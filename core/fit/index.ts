@@ -1,0 +1,3 @@
+export * from "./verdict";
+export * from "./chain";
+export { RULES, type Rule } from "./rules";

@@ -1,0 +1,91 @@
+import type { Confidence, Contact, Verdict } from "./verdict";
+
+/**
+ * A contact rule. It fires when the first party has every trait of `left`, the second every trait of `right`, and
+ * neither has any of `unless`. Plain data, so that rules can be listed, printed and tested one by one.
+ */
+export interface Rule {
+  id: string;
+  contact: Contact;
+  left: readonly string[];
+  right: readonly string[];
+  unless?: readonly string[];
+  verdict: Verdict;
+  reason: string;
+  remedy: string;
+  confidence: Confidence;
+  source: string;
+}
+
+const CHEM = "Hydrosilylation catalyst poisons, general silicone chemistry texts";
+const SHEETS = "Common to mould-rubber data sheets";
+const TRADE = "Usual workshop practice";
+const FOODLAW = "Food-contact declarations bind maker, cure and use; local food law";
+const SAFETY = "General foundry safety practice";
+
+export const RULES: readonly Rule[] = [
+  // Platinum inhibition
+  { id: "platinum-sulphur", contact: "surface-rubber", left: ["sulphur"], right: ["platinum"], unless: ["barrier-coat"], verdict: "no", reason: "Sulphur in the clay stops platinum rubber curing: it stays slimy where it touches.", remedy: "Use a tin rubber or a sulphur-free clay, or seal with several barrier coats and test a patch first.", confidence: "established", source: CHEM },
+  { id: "platinum-sulphur-barrier", contact: "surface-rubber", left: ["sulphur", "barrier-coat"], right: ["platinum"], verdict: "care", reason: "A barrier coat stands between the sulphur and the platinum rubber; a pinhole in it leaves a slimy spot.", remedy: "Several thin unbroken coats, fully dry, and a patch test on the same clay.", confidence: "usual", source: TRADE },
+  { id: "platinum-tin-surface", contact: "surface-rubber", left: ["tin"], right: ["platinum"], verdict: "no", reason: "Organotin from the cured tin rubber stops platinum rubber curing.", remedy: "Pour a tin rubber against it, with release.", confidence: "established", source: CHEM },
+  { id: "platinum-uv-print", contact: "surface-rubber", left: ["uv-resin"], right: ["platinum"], unless: ["barrier-coat"], verdict: "no", reason: "Uncured UV resin bleeds from the print and stops platinum rubber curing.", remedy: "Wash, post-cure and bake, then barrier-coat and test a patch; or use a tin rubber.", confidence: "usual", source: SHEETS },
+  { id: "platinum-uv-print-barrier", contact: "surface-rubber", left: ["uv-resin", "barrier-coat"], right: ["platinum"], verdict: "care", reason: "The barrier holds back resin bleed only where it is unbroken and the print is fully cured.", remedy: "Cure and bake the print first; test a patch on a spare print.", confidence: "usual", source: SHEETS },
+  { id: "platinum-bare-wood", contact: "surface-rubber", left: ["wood-resin"], right: ["platinum"], unless: ["sealed-coat"], verdict: "no", reason: "Resins in some woods slow or stop platinum rubber, and open grain grips it.", remedy: "Seal with shellac or lacquer until it shines, let it dry overnight, then release.", confidence: "usual", source: SHEETS },
+  { id: "platinum-coating", contact: "surface-rubber", left: ["coating"], right: ["platinum"], verdict: "care", reason: "Some varnishes and paints give off solvent or amines for days and leave platinum rubber tacky.", remedy: "Let the finish dry hard for several days and test a patch where it does not show.", confidence: "usual", source: SHEETS },
+  { id: "platinum-clay-unknown", contact: "surface-rubber", left: ["oil-clay"], right: ["platinum"], unless: ["sulphur"], verdict: "care", reason: "Oil clay declared free of sulphur is usual under platinum rubber, but recipes change.", remedy: "Test a thumbnail of rubber on this very block first.", confidence: "usual", source: TRADE },
+  // Silicone to silicone, silica
+  { id: "silicone-bonds-silicone", contact: "surface-rubber", left: ["silicone"], right: ["silicone"], unless: ["released"], verdict: "no", reason: "Fresh silicone bonds to cured silicone: the two become one block.", remedy: "Brush a release made for rubber against rubber over every face.", confidence: "established", source: SHEETS },
+  { id: "silicone-released", contact: "surface-rubber", left: ["silicone", "released"], right: ["silicone"], verdict: "care", reason: "Only an unbroken film of release keeps new rubber from joining the old.", remedy: "Two coats, brushed into corners; check against the light for missed spots.", confidence: "usual", source: TRADE },
+  { id: "silica-grips", contact: "surface-rubber", left: ["silica-rich"], right: ["silicone"], unless: ["released"], verdict: "no", reason: "Silicone grips glass, glaze and stone like glue.", remedy: "Use release: paste wax, a release spray or a film.", confidence: "established", source: SHEETS },
+  { id: "silica-released", contact: "surface-rubber", left: ["silica-rich", "released"], right: ["silicone"], verdict: "care", reason: "The release is all that keeps the rubber off the silica: a bare spot tears mould or glaze.", remedy: "Release twice, wait between coats.", confidence: "usual", source: TRADE },
+  // Porous, wet, greasy
+  { id: "porous-unsealed", contact: "surface-rubber", left: ["porous"], right: ["silicone"], unless: ["sealed-coat", "wet"], verdict: "no", reason: "Rubber creeps into pores and locks; air from the pores blows bubbles into it.", remedy: "Seal until no dry patch drinks it, then release.", confidence: "established", source: SHEETS },
+  { id: "porous-sealed", contact: "surface-rubber", left: ["porous", "sealed-coat"], right: ["silicone"], verdict: "care", reason: "Sealed pores part well; a missed spot locks.", remedy: "Look for dull, drinking patches and seal them again. Let it dry fully.", confidence: "usual", source: TRADE },
+  { id: "stone-stain", contact: "surface-rubber", left: ["stains"], right: ["silicone"], unless: ["sealed-coat"], verdict: "no", reason: "Silicone oil stains natural stone for good.", remedy: "Seal the stone, and try a hidden spot for a day; if it may not be sealed, do not mould it with silicone.", confidence: "established", source: "Conservation practice for stone" },
+  { id: "wet-clay", contact: "surface-rubber", left: ["wet"], right: ["silicone"], verdict: "care", reason: "Damp masters leave bubbles and a dull skin, and are spent by the moulding: the first pour has to be right.", remedy: "Seal the surface, dab off free water, and keep the first good casting as the next master.", confidence: "usual", source: TRADE },
+  { id: "wet-clay-tin", contact: "surface-rubber", left: ["wet"], right: ["tin"], verdict: "care", reason: "Free water speeds tin rubber at the surface and can trap bubbles there.", remedy: "Dab dry before brushing the first coat.", confidence: "judgement", source: TRADE },
+  { id: "wax-heat", contact: "surface-rubber", left: ["heat-soft"], right: ["silicone"], verdict: "care", reason: "Warm curing softens a wax master.", remedy: "Cure at room temperature and keep it out of the sun.", confidence: "usual", source: TRADE },
+  { id: "layered-print", contact: "surface-rubber", left: ["layered"], right: ["silicone"], verdict: "care", reason: "Layer lines print into every casting, and rubber runs into gaps between lines.", remedy: "Fill, sand and lacquer what should be smooth; plug open infill.", confidence: "usual", source: TRADE },
+  { id: "metal-acetic", contact: "surface-rubber", left: ["metal-surface"], right: ["acetic"], verdict: "no", reason: "Acetic sealant gives off vinegar that corrodes metal masters.", remedy: "Use a platinum or tin rubber.", confidence: "established", source: "Acetoxy sealants release acetic acid as they cure" },
+  { id: "acetic-slow", contact: "surface-rubber", left: [], right: ["acetic"], verdict: "care", reason: "Sealant sets from the outside in: thick layers stay soft for days.", remedy: "Press it on in layers of 5 mm or so, each set before the next, with moving air.", confidence: "usual", source: TRADE },
+  { id: "released-oily-platinum", contact: "surface-rubber", left: ["released-with-solvent"], right: ["platinum"], verdict: "care", reason: "A release spray still wet with solvent can leave platinum rubber tacky.", remedy: "Let each coat flash off fully before pouring.", confidence: "usual", source: SHEETS },
+  // Parting clay
+  { id: "clay-platinum", contact: "clay-rubber", left: ["sulphur"], right: ["platinum"], verdict: "no", reason: "The parting clay holds sulphur, which stops platinum rubber curing along the whole seam.", remedy: "Build the parting from sulphur-free clay, or use a tin rubber.", confidence: "established", source: CHEM },
+  { id: "clay-free-platinum", contact: "clay-rubber", left: ["oil-clay"], right: ["platinum"], unless: ["sulphur"], verdict: "care", reason: "Clay declared free of sulphur is the usual parting for platinum rubber, but recipes change.", remedy: "Test a thumbnail of rubber on the clay first.", confidence: "usual", source: TRADE },
+  // Rubber against rubber
+  { id: "second-platinum-on-tin", contact: "rubber-rubber", left: ["tin"], right: ["platinum"], verdict: "no", reason: "The second rubber is platinum against cured tin: it will stay slimy along the seam.", remedy: "Use the same tin rubber for both halves.", confidence: "established", source: CHEM },
+  { id: "second-platinum-on-acetic", contact: "rubber-rubber", left: ["acetic"], right: ["platinum"], verdict: "no", reason: "Residue from acetic sealant stops platinum rubber curing.", remedy: "Use one rubber for both halves.", confidence: "usual", source: CHEM },
+  { id: "second-bonds", contact: "rubber-rubber", left: ["silicone"], right: ["silicone"], unless: ["released"], verdict: "no", reason: "The second half bonds to the first: without release the mould becomes one block with the master inside.", remedy: "Choose a release for rubber against rubber and coat every rubber face, keys included.", confidence: "established", source: SHEETS },
+  { id: "second-released", contact: "rubber-rubber", left: ["silicone", "released"], right: ["silicone"], verdict: "care", reason: "Only the release parts the two halves.", remedy: "Two thin coats over every rubber face, keys included, and none pooling in the detail.", confidence: "usual", source: TRADE },
+  // Attack and food
+  { id: "urethane-wear", contact: "rubber-cast", left: ["silicone"], right: ["urethane"], verdict: "care", reason: "Urethane resin slowly eats silicone: moulds dry out and stick after tens of casts.", remedy: "Rest the mould between casts, and use release when it starts to cling.", confidence: "usual", source: SHEETS },
+  { id: "epoxy-wear", contact: "rubber-cast", left: ["silicone"], right: ["epoxy"], verdict: "care", reason: "Epoxy and its amines shorten mould life, most of all in thick warm pours.", remedy: "Release each time and pour within the data sheet's depth.", confidence: "usual", source: SHEETS },
+  { id: "epoxy-platinum-fresh", contact: "rubber-cast", left: ["tin"], right: ["epoxy"], verdict: "care", reason: "Fresh tin rubber still gives off alcohol and can leave epoxy tacky on its face.", remedy: "Let the mould stand open for two days before the first cast.", confidence: "usual", source: SHEETS },
+  { id: "cement-wear", contact: "rubber-cast", left: ["silicone"], right: ["alkaline"], verdict: "care", reason: "Alkaline cement slowly roughens rubber: expect detail to soften over many casts.", remedy: "Thin release each time; rinse the mould the same day.", confidence: "usual", source: TRADE },
+  { id: "oil-swell", contact: "rubber-cast", left: ["silicone"], right: ["oily"], verdict: "care", reason: "Oils and fats creep into rubber; smell and taste carry from one cast to the next.", remedy: "Keep one mould for one food, wash it warm, dry it open.", confidence: "usual", source: TRADE },
+  { id: "food-not-declared", contact: "rubber-cast", left: ["silicone"], right: ["food"], unless: ["food-declared"], verdict: "no", reason: "The maker of this rubber does not declare it for food.", remedy: "Choose a food-declared platinum rubber and post-cure it as its maker says.", confidence: "established", source: FOODLAW },
+  { id: "food-declared", contact: "rubber-cast", left: ["food-declared"], right: ["food"], verdict: "care", reason: "The declaration holds only for rubber mixed and post-cured as its maker says, in a mould that meets nothing else.", remedy: "Post-cure, wash, and mark the mould FOOD ONLY.", confidence: "established", source: FOODLAW },
+  { id: "soap-skin", contact: "rubber-cast", left: ["tin"], right: ["soap"], verdict: "no", reason: "Tin rubber is not for what touches skin: organotin can carry over.", remedy: "Use a platinum rubber.", confidence: "usual", source: SHEETS },
+  // Release against cast
+  { id: "food-release", contact: "release-cast", left: [], right: ["food"], unless: ["food-safe", "no-release"], verdict: "no", reason: "The release is not food-grade, and it ends up on the food.", remedy: "Use none, or a food-grade oil wiped thin.", confidence: "established", source: FOODLAW },
+  { id: "release-paint", contact: "release-cast", left: ["not-for-paint"], right: [], verdict: "care", reason: "Silicone oil on the casting keeps paint and glue from sticking.", remedy: "Use a silicone-free release where the piece will be painted or glued, or wash and sand it.", confidence: "usual", source: TRADE },
+  { id: "release-oily-cement", contact: "release-cast", left: ["oily"], right: ["porous-cast"], verdict: "care", reason: "Oily release stains and pits concrete and plaster where it pools.", remedy: "Wipe it to a bare sheen.", confidence: "usual", source: TRADE },
+  // The mould's past
+  { id: "food-after-other", contact: "mould-cast", left: ["held-non-food"], right: ["food"], verdict: "no", reason: "This mould has held something that is not food: it can never be a food mould again.", remedy: "Make a new mould from the master and keep it for food only.", confidence: "established", source: FOODLAW },
+  { id: "other-after-food", contact: "mould-cast", left: ["held-food"], right: [], unless: ["food"], verdict: "care", reason: "Once this mould holds anything else it is lost for food.", remedy: "Use another mould if you want food from this one again.", confidence: "established", source: FOODLAW },
+  { id: "washed-metal", contact: "mould-cast", left: ["washed-today"], right: ["molten"], verdict: "no", reason: "The mould was washed today: water left in a pore turns to steam and throws metal.", remedy: "Dry it warm overnight and pour metal tomorrow.", confidence: "established", source: SAFETY },
+  { id: "metal-dry", contact: "mould-cast", left: [], right: ["molten"], unless: ["washed-today"], verdict: "care", reason: "A damp mould or ladle spits metal.", remedy: "Warm mould and ladle dry before the first pour.", confidence: "established", source: SAFETY },
+  // What the cast is for
+  { id: "gypsum-outdoors", contact: "cast-use", left: ["indoor-only"], right: ["use:outdoors"], verdict: "no", reason: "Gypsum softens and crumbles in the wet.", remedy: "Cast concrete, or keep the piece indoors.", confidence: "established", source: "Solubility of gypsum, about 2.5 g/L" },
+  { id: "polymer-gypsum-outdoors", contact: "cast-use", left: ["gypsum", "polymer"], right: ["use:outdoors"], verdict: "care", reason: "Polymer-modified gypsum bears damp better, not standing water or frost.", remedy: "Seal every face and keep it off the ground, or cast concrete.", confidence: "usual", source: TRADE },
+  { id: "wax-outdoors", contact: "cast-use", left: ["wax"], right: ["use:outdoors"], verdict: "no", reason: "Wax softens and slumps in the sun.", remedy: "Keep it indoors.", confidence: "established", source: "Softening points of waxes, 40 to 65 °C" },
+  { id: "raw-mineral-food", contact: "cast-use", left: ["porous-cast"], right: ["use:food"], verdict: "no", reason: "Raw concrete and plaster are not food surfaces: they are alkaline or soluble and cannot be cleaned.", remedy: "Use it as a holder for a dish that is.", confidence: "established", source: FOODLAW },
+  { id: "resin-food", contact: "cast-use", left: ["resin"], right: ["use:food"], verdict: "no", reason: "Casting resin is not declared for food.", remedy: "Choose a material whose maker declares it.", confidence: "established", source: FOODLAW },
+  { id: "metal-food", contact: "cast-use", left: ["metal"], right: ["use:food"], unless: ["lead-free"], verdict: "no", reason: "Metal that may hold lead must not touch food.", remedy: "Use a lead-free alloy with a certificate.", confidence: "established", source: FOODLAW },
+  { id: "metal-food-free", contact: "cast-use", left: ["lead-free"], right: ["use:food"], verdict: "care", reason: "Only a certified lead-free alloy, from a pot that never held lead, may touch food.", remedy: "Keep the certificate; keep a pot and ladle for it alone.", confidence: "established", source: FOODLAW },
+  { id: "candle-porous", contact: "cast-use", left: ["porous-cast"], right: ["use:candle"], verdict: "care", reason: "Bare concrete and plaster drink molten wax, and the vessel becomes the wick.", remedy: "Seal the inside with a heat-proof sealer, or set a glass or metal cup in it; burn-test one, watched.", confidence: "usual", source: TRADE },
+  { id: "candle-burnable", contact: "cast-use", left: ["wax"], right: ["use:candle"], verdict: "no", reason: "A wax casting cannot hold a burning candle.", remedy: "Cast the vessel in concrete or metal.", confidence: "established", source: SAFETY },
+  { id: "candle-resin", contact: "cast-use", left: ["resin"], right: ["use:candle"], verdict: "no", reason: "Casting resin softens and burns near a flame.", remedy: "Cast the vessel in concrete or metal.", confidence: "established", source: SAFETY },
+  { id: "hung-heavy", contact: "cast-use", left: ["heavy"], right: ["use:hung"], verdict: "care", reason: "A hung piece needs a hanger cast in and a fixing that bears several times its weight.", remedy: "Place the hanger before the pour; follow local codes for fixings and ask a licensed person over a doorway or bed.", confidence: "usual", source: TRADE },
+  { id: "toy-metal", contact: "cast-use", left: ["metal"], right: ["use:toy"], unless: ["lead-free"], verdict: "no", reason: "No metal that may hold lead for toys or jewellery.", remedy: "Use a lead-free alloy with a certificate.", confidence: "established", source: "Lead limits in toy and jewellery rules" },
+];
