@@ -1,5 +1,5 @@
 import { quote } from "../quantity";
-import { SHAPES, type ShapeKind, type Sizes, type SizeKey } from "./shapes";
+import { SHAPES, SMALLEST_MM, type ShapeKind, type Sizes, type SizeKey } from "./shapes";
 import { domeArea, outlineArea, outlinePerimeter, ringAt, solidArea, solidVolume, type Ring, type Solid } from "./solid";
 
 /** Radius of a turned master at one height, mm. */
@@ -149,7 +149,7 @@ function formProblems(form: MasterForm, s: Record<SizeKey, number>): FormProblem
   for (const f of SHAPES[form.shape].fields) {
     const v = s[f.key];
     if (!Number.isFinite(v)) problems.push({ path: `master.sizes.${f.key}`, message: `${f.label} is not a number: measure it again.` });
-    else if (v < f.min || (f.exclusiveMin && v === f.min)) problems.push({ path: `master.sizes.${f.key}`, message: `${f.label} is ${quote(v, f.dimension)}: it has to be more than ${quote(f.min, f.dimension)}.` });
+    else if (v < f.min) problems.push({ path: `master.sizes.${f.key}`, message: `${f.label} is ${quote(v, f.dimension)}: it has to be ${quote(f.min, f.dimension)} or more.` });
     else if (v > f.max) problems.push({ path: `master.sizes.${f.key}`, message: `${f.label} is ${quote(v, f.dimension)}: it can be at most ${quote(f.max, f.dimension)}. Check the unit.` });
   }
   const hollowTooThick = (least: number, what: string) => {
@@ -176,8 +176,8 @@ function formProblems(form: MasterForm, s: Record<SizeKey, number>): FormProblem
       const p = form.profile;
       if (p.some((q) => !Number.isFinite(q.radiusMm) || !Number.isFinite(q.zMm) || q.radiusMm < 0)) problems.push({ path: "master.profile", message: "Every radius has to be a number, 0 or more." });
       if (p.some((q, i) => i > 0 && q.zMm < p[i - 1]!.zMm)) problems.push({ path: "master.profile", message: "Heights have to rise from the back to the top: sort the rows." });
-      if (p.length >= 2 && p.at(-1)!.zMm - p[0]!.zMm <= 0) problems.push({ path: "master.profile", message: "The profile has no height: give at least two different heights." });
-      if (p.length >= 2 && p.every((q) => q.radiusMm === 0)) problems.push({ path: "master.profile", message: "Every radius is 0: give the outline some width." });
+      if (p.length >= 2 && p.at(-1)!.zMm - p[0]!.zMm < SMALLEST_MM) problems.push({ path: "master.profile", message: "The profile has no height: give at least two different heights." });
+      if (p.length >= 2 && p.every((q) => q.radiusMm < SMALLEST_MM)) problems.push({ path: "master.profile", message: "Every radius is 0: give the outline some width." });
       break;
     }
     default:

@@ -14,9 +14,8 @@ export interface SizeField {
   key: SizeKey;
   label: string;
   dimension: Dimension;
+  /** Least and largest acceptable value, in the dimension's stored unit. */
   min: number;
-  /** True when min itself is refused. */
-  exclusiveMin: boolean;
   max: number;
   help?: string;
 }
@@ -24,7 +23,10 @@ export interface SizeField {
 /** Nothing this application sizes is larger than this, mm: above it, a unit was mistyped. */
 export const LARGEST_MM = 3000;
 
-const len = (key: SizeKey, label: string, help?: string): SizeField => ({ key, label, dimension: "length", min: 0, exclusiveMin: true, max: LARGEST_MM, ...(help ? { help } : {}) });
+/** Nothing this application sizes is smaller than this, mm. */
+export const SMALLEST_MM = 0.1;
+
+const len = (key: SizeKey, label: string, help?: string): SizeField => ({ key, label, dimension: "length", min: SMALLEST_MM, max: LARGEST_MM, ...(help ? { help } : {}) });
 
 export interface ShapeInfo {
   label: string;
@@ -51,7 +53,7 @@ export const SHAPES: Record<ShapeKind, ShapeInfo> = {
     when: "A flat slab with raised detail.",
     fields: [
       len("lengthMm", "Length"), len("widthMm", "Width"), len("heightMm", "Slab thickness"), len("reliefMm", "Tallest relief"),
-      { key: "coveragePct", label: "How much the relief fills", dimension: "percent", min: 0, exclusiveMin: false, max: 100, help: "Relief volume as a share of slab area × tallest relief. Low letters about 20 %, full figures about 50 %." },
+      { key: "coveragePct", label: "How much the relief fills", dimension: "percent", min: 0, max: 100, help: "Relief volume as a share of slab area × tallest relief. Low letters about 20 %, full figures about 50 %." },
     ],
   },
   vessel: { label: "Hollow vessel", when: "A cup or pot, open on top.", fields: [len("bottomMm", "Diameter at the foot"), len("topMm", "Diameter at the rim"), len("heightMm", "Height"), len("wallMm", "Wall of the vessel"), len("floorMm", "Floor thickness")] },
@@ -60,8 +62,8 @@ export const SHAPES: Record<ShapeKind, ShapeInfo> = {
     label: "By water displacement",
     when: "Any shape: sink it, read the rise.",
     fields: [
-      { key: "volumeMl", label: "Water displaced", dimension: "volume", min: 0, exclusiveMin: true, max: 500_000 },
-      { key: "readingMl", label: "Read to within ±", dimension: "volume", min: 0, exclusiveMin: false, max: 5_000, help: "Half the step between marks, or what you trust." },
+      { key: "volumeMl", label: "Water displaced", dimension: "volume", min: 0.01, max: 500_000 },
+      { key: "readingMl", label: "Read to within ±", dimension: "volume", min: 0, max: 5_000, help: "Half the step between marks, or what you trust." },
       ...outer,
     ],
   },
@@ -69,8 +71,8 @@ export const SHAPES: Record<ShapeKind, ShapeInfo> = {
     label: "By weight",
     when: "Any solid shape of one known material.",
     fields: [
-      { key: "massG", label: "Weight", dimension: "mass", min: 0, exclusiveMin: true, max: 2_000_000 },
-      { key: "densityGMl", label: "Density of its material", dimension: "density", min: 0.02, exclusiveMin: false, max: 22 },
+      { key: "massG", label: "Weight", dimension: "mass", min: 0.01, max: 2_000_000 },
+      { key: "densityGMl", label: "Density of its material", dimension: "density", min: 0.02, max: 22 },
       ...outer,
     ],
   },

@@ -131,7 +131,7 @@ export function parseQuantity(text: string, options: ParseOptions): Parsed {
     total += (negative && terms === 0 ? -amount : amount) * unit.factor * (negative && terms > 0 ? -1 : 1) + (unit.offset ?? 0);
     terms++;
   }
-  return checkLimits(total, typed, options);
+  return checkLimits(Number(total.toPrecision(12)), typed, options);
 }
 
 function checkLimits(value: number, typed: string, options: ParseOptions): Parsed {

@@ -1,0 +1,81 @@
+import { z } from "zod";
+import { HELD, USES } from "../fit";
+import { SHAPE_KINDS, SIZE_KEYS } from "../master";
+import { MouldDecision } from "../mould";
+import { SHOP_C } from "../cure";
+
+/** The current shape of a stored job. A reader meeting a larger number is older than the writer. */
+export const JOB_FORMAT = 1;
+
+const id = z.string().min(1).max(80).nullable();
+const sizes = z.partialRecord(z.enum(SIZE_KEYS), z.number().finite());
+
+/**
+ * A job: only what a person decided or measured. Nothing in it is derived. Units are in the names: mm, g, mL, °C, %.
+ * Null means not answered yet.
+ */
+export const Job = z.object({
+  format: z.literal(JOB_FORMAT),
+  name: z.string().trim().min(1, "give the job a name").max(80, "a job's name can be at most 80 letters long"),
+  note: z.string().max(2000, "a note can be at most 2000 letters long"),
+  master: z.object({
+    shape: z.enum(SHAPE_KINDS),
+    sizes,
+    profile: z.array(z.object({ zMm: z.number().min(0).max(3000), radiusMm: z.number().min(0).max(1500) })).max(60),
+    readingMm: z.number().min(0).max(10),
+    surfaceId: id,
+    /** Weighed mass of the master, g; null takes volume × density of its material. */
+    massG: z.number().gt(0).max(2_000_000).nullable(),
+  }),
+  castId: id,
+  use: z.enum(USES),
+  rubberId: id,
+  /** Rubber of the second half; null means the same as the first. */
+  secondRubberId: id,
+  sealerId: id,
+  releaseId: id,
+  clayId: id,
+  boxId: id,
+  mould: MouldDecision,
+  rubber: z.object({
+    marginPct: z.number().min(0, "a margin cannot be negative").max(100, "a margin can be at most 100 %"),
+    catalystPct: z.number().gt(0).max(50).nullable(),
+    cupLossK: z.number().min(0).max(5),
+    cupLossFloorG: z.number().min(0).max(500),
+  }),
+  cast: z.object({
+    waterPer100: z.number().gt(0).max(400).nullable(),
+    pigmentPct: z.number().min(0).max(20),
+    fragrancePct: z.number().min(0).max(20),
+    marginPct: z.number().min(0).max(200),
+    count: z.number().int().min(1).max(1000),
+  }),
+  held: z.enum(HELD),
+  washedToday: z.boolean(),
+  shopC: z.number().min(SHOP_C.min, `the shop has to be ${SHOP_C.min} °C or more`).max(SHOP_C.max, `the shop can be at most ${SHOP_C.max} °C`),
+});
+export type Job = z.infer<typeof Job>;
+
+/** A fresh job with the defaults we argue for: 12 mm walls, 10 mm over the top, 5 % margin, clay without sulphur. */
+export function newJob(name: string, shopC = 21): Job {
+  return {
+    format: JOB_FORMAT,
+    name,
+    note: "",
+    master: { shape: "box", sizes: {}, profile: [], readingMm: 0.5, surfaceId: null, massG: null },
+    castId: null,
+    use: "display",
+    rubberId: null,
+    secondRubberId: null,
+    sealerId: null,
+    releaseId: null,
+    clayId: "surface-oil-clay-free",
+    boxId: "box-foam-board-5",
+    mould: { opening: "open", box: "rectangular", wallMm: 12, baseMm: 12, coverMm: 10, freeboardMm: 10, partingMm: null, ownBox: null, overlap: "long-covers-short" },
+    rubber: { marginPct: 5, catalystPct: null, cupLossK: 0.2, cupLossFloorG: 3 },
+    cast: { waterPer100: null, pigmentPct: 0, fragrancePct: 0, marginPct: 5, count: 1 },
+    held: "new",
+    washedToday: false,
+    shopC,
+  };
+}
