@@ -50,7 +50,7 @@ export const Rubber = z.object({
   form: z.enum(["pourable", "brushable", "putty"]),
   mix: RubberMix,
   /** Cured density, g/mL. */
-  densityGMl: positive(5),
+  densityGMl: positive(25),
   shoreA: positive(90),
   elongationPct: positive(1500),
   /** Working time at 23 °C, minutes. */
@@ -58,9 +58,9 @@ export const Rubber = z.object({
   /** Time to demould at 23 °C, hours. */
   cureH: positive(21 * 24),
   /** Highest temperature it bears for the life of the mould, °C. */
-  heatContinuousC: positive(400),
+  heatContinuousC: positive(2000),
   /** Highest temperature it bears for a few minutes, °C. */
-  heatShortC: positive(400),
+  heatShortC: positive(2000),
   /** Linear shrinkage after cure, %. */
   shrinkPct: fromZero(10),
   foodDeclared: z.boolean(),

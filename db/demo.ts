@@ -1,0 +1,142 @@
+import { newJob, type Job } from "../core/job";
+import { shelfOf, type Material } from "../core/material";
+import { freeze, type FaultKey, type Outcome } from "../core/plan";
+import { insertJob, saveJob } from "./jobs";
+import { putMaterial } from "./materials";
+import type { Db } from "./open";
+import { changePour, insertPour } from "./pours";
+import { Settings, writeSettings } from "./settings";
+
+const HOUR = 3_600_000;
+const DAY = 24 * HOUR;
+
+type Sizes = Job["master"]["sizes"];
+const master = (shape: Job["master"]["shape"], sizes: Sizes, surfaceId: string, more: Partial<Job["master"]> = {}): Job["master"] => ({ shape, sizes, profile: [], readingMm: 0.5, surfaceId, massG: null, ...more });
+
+/** The made-up workshop's own rubber: a copy of a built-in entry with figures from its own test block. */
+export function ownRubber(): Material {
+  const base = shelfOf().rubbers.find((r) => r.id === "rubber-platinum-medium-25");
+  if (!base) throw new Error("The built-in medium platinum rubber is missing.");
+  return { ...base, id: "own-dome-25", name: "Dome-room 25 A, 1:1", note: "The pail by the door. Weighed and timed on our own test block.", provenance: "Our test block, 2026-09", densityGMl: { low: 1.08, typical: 1.09, high: 1.1 }, copiedFrom: base.id };
+}
+
+/** Jobs of Perigee Yard, who make things for a small-town observatory's shop. */
+export function demoJobs(): { id: string; job: Job }[] {
+  const job = (name: string, patch: Partial<Job>): Job => ({ ...newJob(name, 20), ...patch });
+  const mould = (patch: Partial<Job["mould"]>): Job["mould"] => ({ ...newJob("x").mould, ...patch });
+  return [
+    {
+      id: "demo-crater-lamp-base",
+      job: job("Crater lamp base", {
+        note: "Heavy foot for the reading lamp. The crater rim faces up; the flat back takes the felt.",
+        master: master("turned", {}, "surface-wood-sealed", { profile: [{ zMm: 0, radiusMm: 95 }, { zMm: 14, radiusMm: 95 }, { zMm: 40, radiusMm: 82 }, { zMm: 58, radiusMm: 64 }, { zMm: 74, radiusMm: 48 }, { zMm: 92, radiusMm: 40 }, { zMm: 100, radiusMm: 33 }] }),
+        castId: "cast-concrete", rubberId: "rubber-platinum-firm-40", sealerId: "release-acrylic", releaseId: "release-wax", boxId: "box-plastic-sheet-1",
+        mould: mould({ box: "cylindrical", wallMm: 18, coverMm: 15 }), held: "non-food",
+      }),
+    },
+    {
+      id: "demo-moon-phase-tile",
+      job: job("Moon-phase tile", {
+        note: "Eight phases, one mould each. This is the waxing gibbous.",
+        master: master("plaque", { lengthMm: 120, widthMm: 120, heightMm: 12, reliefMm: 6, coveragePct: 45 }, "surface-oil-clay-free"),
+        castId: "cast-plaster", rubberId: "own-dome-25", boxId: "box-acrylic-4", mould: mould({ wallMm: 12, coverMm: 10 }), held: "non-food",
+        cast: { ...newJob("x").cast, waterPer100: 70, count: 4 }, use: "hung",
+      }),
+    },
+    {
+      id: "demo-comet-drawer-pull",
+      job: job("Comet drawer pull", {
+        note: "Pewter. The tail is thin: first pour of the day usually stops short.",
+        master: master("displaced", { volumeMl: 14, readingMl: 0.5, lengthMm: 64, widthMm: 22, heightMm: 20 }, "surface-print-filament"),
+        castId: "cast-pewter", rubberId: "rubber-tin-heat-30", sealerId: "release-acrylic", releaseId: "release-petroleum",
+        mould: mould({ opening: "twoPart", wallMm: 14, baseMm: 14, coverMm: 14, partingMm: 10 }), held: "non-food", rubber: { ...newJob("x").rubber, marginPct: 8 },
+      }),
+    },
+    {
+      id: "demo-eclipse-pillar",
+      job: job("Eclipse pillar candle", {
+        master: master("cylinder", { diameterMm: 75, heightMm: 130 }, "surface-wood-sealed"),
+        castId: "cast-beeswax", rubberId: "rubber-platinum-medium-25", releaseId: "release-wax", boxId: "box-plastic-sheet-1", mould: mould({ box: "cylindrical", wallMm: 12, coverMm: 12 }), held: "non-food",
+      }),
+    },
+    {
+      id: "demo-constellation-bar",
+      job: job("Chocolate constellation bar", {
+        note: "Food only, for ever. Lives on the top shelf with the green tag.",
+        master: master("plaque", { lengthMm: 150, widthMm: 70, heightMm: 7, reliefMm: 3, coveragePct: 30 }, "surface-metal"),
+        castId: "cast-dark-chocolate", rubberId: "rubber-platinum-food-22", use: "food", held: "food", boxId: "box-acrylic-4", mould: mould({ wallMm: 10, coverMm: 8 }), cast: { ...newJob("x").cast, count: 6 }, rubber: { ...newJob("x").rubber, marginPct: 10 },
+      }),
+    },
+    {
+      id: "demo-nebula-knob",
+      job: job("Nebula knob", {
+        note: "Drawn as an egg on a foot. Trying the general platinum first.",
+        master: master("dome", { lengthMm: 42, widthMm: 42, heightMm: 30 }, "surface-print-uv-resin"),
+        castId: "cast-fast-urethane", rubberId: "rubber-platinum-medium-25", mould: mould({ wallMm: 10, coverMm: 10 }),
+      }),
+    },
+  ];
+}
+
+interface DemoPour {
+  jobId: string;
+  kind: "rubber" | "cast";
+  index: number;
+  hoursAgo: number;
+  outcome?: Outcome;
+  faults?: FaultKey[];
+  notes?: string;
+}
+
+const POURS: DemoPour[] = [
+  { jobId: "demo-crater-lamp-base", kind: "rubber", index: 0, hoursAgo: 22 * 24, outcome: "good" },
+  { jobId: "demo-crater-lamp-base", kind: "cast", index: 0, hoursAgo: 20 * 24, outcome: "flawed", faults: ["bubbles"], notes: "Pinholes round the rim. Vibrate from below next time." },
+  { jobId: "demo-crater-lamp-base", kind: "cast", index: 0, hoursAgo: 17 * 24, outcome: "good", notes: "Two minutes on the vibrating board." },
+  { jobId: "demo-crater-lamp-base", kind: "cast", index: 0, hoursAgo: 18 },
+  { jobId: "demo-moon-phase-tile", kind: "rubber", index: 0, hoursAgo: 12 * 24, outcome: "good" },
+  { jobId: "demo-moon-phase-tile", kind: "cast", index: 0, hoursAgo: 9 * 24 + 5, outcome: "good" },
+  { jobId: "demo-moon-phase-tile", kind: "cast", index: 0, hoursAgo: 9 * 24 + 3, outcome: "good" },
+  { jobId: "demo-moon-phase-tile", kind: "cast", index: 0, hoursAgo: 8 * 24, outcome: "failed", faults: ["crack"], notes: "Opened after 20 minutes: too early." },
+  { jobId: "demo-moon-phase-tile", kind: "cast", index: 0, hoursAgo: 0.4 },
+  { jobId: "demo-comet-drawer-pull", kind: "rubber", index: 0, hoursAgo: 15 * 24, outcome: "good" },
+  { jobId: "demo-comet-drawer-pull", kind: "rubber", index: 1, hoursAgo: 14 * 24, outcome: "good" },
+  { jobId: "demo-comet-drawer-pull", kind: "cast", index: 0, hoursAgo: 11 * 24 + 4, outcome: "failed", faults: ["short-fill"], notes: "Tail froze half way. Mould was cold." },
+  { jobId: "demo-comet-drawer-pull", kind: "cast", index: 0, hoursAgo: 11 * 24 + 3, outcome: "failed", faults: ["short-fill"] },
+  { jobId: "demo-comet-drawer-pull", kind: "cast", index: 0, hoursAgo: 11 * 24 + 2, outcome: "good", notes: "Warmed the mould, opened the vent at the tail." },
+  { jobId: "demo-eclipse-pillar", kind: "rubber", index: 0, hoursAgo: 3 },
+  { jobId: "demo-constellation-bar", kind: "rubber", index: 0, hoursAgo: 30 * 24, outcome: "good", notes: "Post-cured as its maker says." },
+  { jobId: "demo-constellation-bar", kind: "cast", index: 0, hoursAgo: 6 * 24, outcome: "good" },
+  { jobId: "demo-constellation-bar", kind: "cast", index: 0, hoursAgo: 2 * 24, outcome: "flawed", faults: ["detail"], notes: "Temper lost: dull on one side." },
+];
+
+/** Fills an empty workshop with the demo. `now` in ms dates its history. */
+export function loadDemo(db: Db, now: number): void {
+  writeSettings(db, Settings.parse({ workshopName: "Perigee Yard", units: "metric", shopC: 20 }));
+  const own = ownRubber();
+  putMaterial(db, own, now - 40 * DAY);
+  const shelf = shelfOf([own]);
+  const jobs = new Map<string, Job>();
+  demoJobs().forEach(({ id, job }, i) => {
+    insertJob(db, id, { ...job, note: "" }, now - 30 * DAY + i * HOUR);
+    saveJob(db, id, job, 1, now - (6 - i) * 7 * HOUR);
+    jobs.set(id, job);
+  });
+  const mouldOf = new Map<string, string>();
+  POURS.forEach((p, i) => {
+    const job = jobs.get(p.jobId);
+    if (!job) throw new Error(`No demo job ${p.jobId}.`);
+    const frozen = freeze(job, 2, shelf, p.kind, p.index);
+    if (!frozen.ok) throw new Error(`${job.name}: ${frozen.message}`);
+    const { demouldH } = frozen.snapshot;
+    const pouredAt = now - p.hoursAgo * HOUR;
+    const last = job.mould.opening === "open" || p.index === 1;
+    const mould = p.kind === "rubber" && last ? { id: `demo-mould-${i}`, name: `${job.name}, mould 1` } : null;
+    if (mould) mouldOf.set(p.jobId, mould.id);
+    const id = `demo-pour-${String(i).padStart(2, "0")}`;
+    insertPour(db, {
+      id, jobId: p.jobId, mouldId: mouldOf.get(p.jobId) ?? null, kind: p.kind, pourIndex: p.index, pouredAt,
+      readyLowAt: pouredAt + demouldH.low * HOUR, readyAt: pouredAt + demouldH.typical * HOUR, readyHighAt: pouredAt + demouldH.high * HOUR, snapshot: frozen.snapshot, mould,
+    });
+    if (p.outcome) changePour(db, id, { openedAt: pouredAt + demouldH.typical * HOUR * 1.1, outcome: p.outcome, faults: p.faults ?? [], notes: p.notes ?? "" });
+  });
+}

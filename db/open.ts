@@ -1,0 +1,90 @@
+import Database from "better-sqlite3";
+import { drizzle, type BetterSQLite3Database } from "drizzle-orm/better-sqlite3";
+import { migrate } from "drizzle-orm/better-sqlite3/migrator";
+import { accessSync, constants, existsSync, mkdirSync, readFileSync } from "node:fs";
+import { join, resolve } from "node:path";
+import * as schema from "./schema";
+
+export type Db = BetterSQLite3Database<typeof schema> & { $client: Database.Database };
+
+/** Where a workshop's files are. */
+export interface WorkshopFiles {
+  folder: string;
+  database: string;
+  photos: string;
+}
+
+/** The workshop cannot be used at all, with words for the person who started it. */
+export class WorkshopUnavailable extends Error {
+  constructor(message: string) {
+    super(message);
+    this.name = "WorkshopUnavailable";
+  }
+}
+
+export const MIGRATIONS = resolve(process.cwd(), "db/migrations");
+
+/** Folder set by ZESTY_DATA, default ./data beside the application. */
+export function workshopFiles(folder = process.env.ZESTY_DATA || "./data"): WorkshopFiles {
+  const root = resolve(folder);
+  return { folder: root, database: join(root, "workshop.sqlite"), photos: join(root, "photos") };
+}
+
+const newestKnown = (migrations: string): number => {
+  const journal = JSON.parse(readFileSync(join(migrations, "meta/_journal.json"), "utf8")) as { entries: { when: number }[] };
+  return Math.max(...journal.entries.map((e) => e.when));
+};
+
+/** Time of the newest migration in a database file, or null if it has none. */
+function newestApplied(client: Database.Database): number | null {
+  const table = client.prepare("select 1 from sqlite_master where name = '__drizzle_migrations'").get();
+  if (!table) return null;
+  const row = client.prepare("select max(created_at) as at from __drizzle_migrations").get() as { at: number | null };
+  return row.at;
+}
+
+const isWritable = (path: string): boolean => {
+  try {
+    accessSync(path, constants.W_OK);
+    return true;
+  } catch {
+    return false;
+  }
+};
+
+/**
+ * Opens the workshop's database: write-ahead log, full sync (what was acknowledged survives a power cut), foreign keys on,
+ * migrated to this version. A read-only file, or ZESTY_READ_ONLY=1, opens for reading. Throws {@link WorkshopUnavailable}
+ * for a folder that cannot be made, a file that is no database, or one written by a newer version.
+ */
+export function openWorkshop(files: WorkshopFiles, migrations = MIGRATIONS): Db {
+  try {
+    mkdirSync(files.photos, { recursive: true });
+  } catch (e) {
+    if (!existsSync(files.database)) throw new WorkshopUnavailable(`The data folder ${files.folder} cannot be written (${(e as Error).message}). Set ZESTY_DATA to a folder you own, and start again.`);
+  }
+  const readOnlyFile = existsSync(files.database) && !isWritable(files.database);
+  let client: Database.Database;
+  try {
+    client = new Database(files.database, { readonly: readOnlyFile, timeout: 5000 });
+  } catch (e) {
+    throw new WorkshopUnavailable(`The workshop file ${files.database} cannot be opened (${(e as Error).message}). Check that it is there and that you may read and write it.`);
+  }
+  try {
+    if (!readOnlyFile) client.pragma("journal_mode = WAL");
+    client.pragma("synchronous = FULL");
+    client.pragma("foreign_keys = ON");
+    const applied = newestApplied(client);
+    if (applied !== null && applied > newestKnown(migrations)) {
+      throw new WorkshopUnavailable(`The workshop file ${files.database} was written by a newer Zesty Ladle. Start that version, or set ZESTY_DATA to another folder. Nothing was changed.`);
+    }
+    const db = drizzle(client, { schema });
+    if (!readOnlyFile) migrate(db, { migrationsFolder: migrations });
+    if (process.env.ZESTY_READ_ONLY === "1") client.pragma("query_only = ON");
+    return db;
+  } catch (e) {
+    client.close();
+    if (e instanceof WorkshopUnavailable) throw e;
+    throw new WorkshopUnavailable(`The workshop file ${files.database} is not usable (${(e as Error).message}). Put a good copy in its place, or set ZESTY_DATA to another folder.`);
+  }
+}

@@ -1,0 +1,148 @@
+import { and, asc, desc, eq, isNull, like, sql, type SQL } from "drizzle-orm";
+import { z } from "zod";
+import { FaultKey, Snapshot, type Outcome } from "../core/plan";
+import type { Db } from "./open";
+import { moulds, photos, pours } from "./schema";
+
+export interface Photo {
+  id: string;
+  pourId: string;
+  fileName: string;
+  mime: string;
+  bytes: number;
+}
+
+export interface Pour {
+  id: string;
+  jobId: string;
+  mouldId: string | null;
+  mouldName: string | null;
+  kind: "rubber" | "cast";
+  pourIndex: number;
+  pouredAt: number;
+  readyLowAt: number;
+  readyAt: number;
+  readyHighAt: number;
+  openedAt: number | null;
+  outcome: Outcome | null;
+  faults: FaultKey[];
+  notes: string;
+  snapshot: Snapshot;
+}
+
+export interface NewPour extends Omit<Pour, "openedAt" | "outcome" | "faults" | "notes" | "mouldName"> {
+  /** A mould to be made with this pour, when it is the last of its rubber. */
+  mould: { id: string; name: string } | null;
+}
+
+const searchedOf = (s: Snapshot, notes: string): string => `${s.jobName} ${s.what} ${s.material} ${notes}`.toLowerCase();
+
+export function insertPour(db: Db, p: NewPour): void {
+  db.transaction((tx) => {
+    if (p.mould) tx.insert(moulds).values({ id: p.mould.id, jobId: p.jobId, name: p.mould.name, madeAt: p.pouredAt }).run();
+    tx.insert(pours)
+      .values({
+        id: p.id, jobId: p.jobId, mouldId: p.mouldId, kind: p.kind, pourIndex: p.pourIndex, pouredAt: p.pouredAt, readyLowAt: p.readyLowAt, readyAt: p.readyAt, readyHighAt: p.readyHighAt,
+        faults: [], notes: "", searched: searchedOf(p.snapshot, ""), snapshot: p.snapshot,
+      })
+      .run();
+  });
+}
+
+const FaultList = z.array(FaultKey);
+type Row = typeof pours.$inferSelect;
+const toPour = (r: Row, mouldName: string | null): Pour => ({
+  id: r.id, jobId: r.jobId, mouldId: r.mouldId, mouldName, kind: r.kind, pourIndex: r.pourIndex, pouredAt: r.pouredAt, readyLowAt: r.readyLowAt, readyAt: r.readyAt, readyHighAt: r.readyHighAt,
+  openedAt: r.openedAt, outcome: r.outcome, faults: FaultList.parse(r.faults), notes: r.notes, snapshot: Snapshot.parse(r.snapshot),
+});
+
+const joined = (db: Db) => db.select({ pour: pours, mould: moulds.name }).from(pours).leftJoin(moulds, eq(pours.mouldId, moulds.id)).$dynamic();
+
+export function readPour(db: Db, id: string): Pour | null {
+  const row = joined(db).where(eq(pours.id, id)).get();
+  return row ? toPour(row.pour, row.mould) : null;
+}
+
+export interface PourChange {
+  openedAt?: number | null | undefined;
+  outcome?: Outcome | null | undefined;
+  faults?: FaultKey[] | undefined;
+  notes?: string | undefined;
+}
+
+/** Writes what a person found; the frozen numbers are never touched. */
+export function changePour(db: Db, id: string, change: PourChange): Pour | null {
+  return db.transaction((tx) => {
+    const now = readPour(db, id);
+    if (!now) return null;
+    const set = Object.fromEntries(Object.entries(change).filter(([, v]) => v !== undefined));
+    if (Object.keys(set).length > 0) tx.update(pours).set({ ...set, searched: searchedOf(now.snapshot, change.notes ?? now.notes) }).where(eq(pours.id, id)).run();
+    return readPour(db, id);
+  });
+}
+
+/** What is curing, the next to be ready first. */
+export const listCuring = (db: Db, limit = 200): Pour[] => joined(db).where(isNull(pours.openedAt)).orderBy(asc(pours.readyAt)).limit(limit).all().map((r) => toPour(r.pour, r.mould));
+
+export const listJobPours = (db: Db, jobId: string): Pour[] => joined(db).where(eq(pours.jobId, jobId)).orderBy(desc(pours.pouredAt)).limit(200).all().map((r) => toPour(r.pour, r.mould));
+
+export interface LogFilter {
+  text: string;
+  outcome: Outcome | "open" | "all";
+  mouldId: string | null;
+  page: number;
+  pageSize: number;
+}
+
+/** One page of the logbook, newest first, with how many there are in all. */
+export function listLog(db: Db, f: LogFilter): { pours: Pour[]; total: number } {
+  const parts: SQL[] = [];
+  const escaped = f.text.trim().toLowerCase().replace(/[\\%_]/g, (c) => `\\${c}`);
+  if (escaped) parts.push(sql`${like(pours.searched, `%${escaped}%`)} escape '\\'`);
+  if (f.outcome === "open") parts.push(isNull(pours.openedAt));
+  else if (f.outcome !== "all") parts.push(eq(pours.outcome, f.outcome));
+  if (f.mouldId) parts.push(eq(pours.mouldId, f.mouldId));
+  const where = parts.length > 0 ? and(...parts) : undefined;
+  const total = db.select({ n: sql<number>`count(*)` }).from(pours).where(where).get()?.n ?? 0;
+  const rows = joined(db).where(where).orderBy(desc(pours.pouredAt)).limit(f.pageSize).offset(f.page * f.pageSize).all();
+  return { pours: rows.map((r) => toPour(r.pour, r.mould)), total };
+}
+
+export interface MouldYield {
+  id: string;
+  name: string;
+  jobId: string;
+  madeAt: number;
+  casts: number;
+  good: number;
+  flawed: number;
+  failed: number;
+}
+
+/** Casts of each mould by outcome, the busiest first. `casts` counts those with an outcome. */
+export const mouldYields = (db: Db, limit = 50): MouldYield[] =>
+  db
+    .select({
+      id: moulds.id, name: moulds.name, jobId: moulds.jobId, madeAt: moulds.madeAt,
+      casts: sql<number>`sum(case when ${pours.kind} = 'cast' and ${pours.outcome} is not null then 1 else 0 end)`,
+      good: sql<number>`sum(case when ${pours.kind} = 'cast' and ${pours.outcome} = 'good' then 1 else 0 end)`,
+      flawed: sql<number>`sum(case when ${pours.kind} = 'cast' and ${pours.outcome} = 'flawed' then 1 else 0 end)`,
+      failed: sql<number>`sum(case when ${pours.kind} = 'cast' and ${pours.outcome} = 'failed' then 1 else 0 end)`,
+    })
+    .from(moulds)
+    .innerJoin(pours, eq(pours.mouldId, moulds.id))
+    .groupBy(moulds.id)
+    .orderBy(desc(sql`5`))
+    .limit(limit)
+    .all();
+
+/** Moulds made for a job, newest first. */
+export const listMoulds = (db: Db, jobId: string): { id: string; name: string }[] => db.select({ id: moulds.id, name: moulds.name }).from(moulds).where(eq(moulds.jobId, jobId)).orderBy(desc(moulds.madeAt)).all();
+
+export const insertPhoto = (db: Db, p: Photo, now: number): void => {
+  db.transaction((tx) => tx.insert(photos).values({ ...p, addedAt: now }).run());
+};
+
+export const readPhoto = (db: Db, id: string): Photo | null => db.select().from(photos).where(eq(photos.id, id)).get() ?? null;
+export const listPhotos = (db: Db, pourId: string): Photo[] => db.select().from(photos).where(eq(photos.pourId, pourId)).orderBy(asc(photos.addedAt)).all();
+export const deletePhoto = (db: Db, id: string): boolean => db.transaction((tx) => tx.delete(photos).where(eq(photos.id, id)).run().changes === 1);

@@ -1,0 +1,57 @@
+import { randomUUID } from "node:crypto";
+import { z } from "zod";
+import { Job, newJob } from "../core/job";
+import { insertJob, listJobs, readJob, saveJob, shelveJob, stepJob, type JobLine, type StepResult, type StoredJob } from "../db/jobs";
+import { readSettings } from "../db/settings";
+import { parseOrRefuse } from "./parse";
+import { Refusal } from "./refusal";
+import type { Workshop } from "./workshop";
+
+const NewJob = z.object({ name: z.string().trim().min(1, "give the job a name").max(80, "a name can be at most 80 letters long") });
+const SaveJob = z.object({ baseRevision: z.number().int().min(1), job: Job });
+const StepJob = z.object({ baseRevision: z.number().int().min(1), direction: z.enum(["undo", "redo"]) });
+
+export const jobsInHand = (w: Workshop, limit = 60): { lines: JobLine[]; total: number } => listJobs(w.db, limit);
+
+export function createJob(w: Workshop, body: unknown): { id: string } {
+  const { name } = parseOrRefuse(NewJob, body);
+  const id = randomUUID();
+  insertJob(w.db, id, newJob(name, readSettings(w.db).shopC), w.now());
+  return { id };
+}
+
+export function getJob(w: Workshop, id: string): StoredJob {
+  return readJob(w.db, id) ?? missing(id);
+}
+
+function missing(id: string): never {
+  throw new Refusal(404, "no-job", `There is no job "${id.slice(0, 60)}" in this workshop.`);
+}
+
+function settle(w: Workshop, id: string, result: StepResult): StoredJob {
+  if (result.ok) return getJob(w, id);
+  switch (result.reason) {
+    case "missing":
+      return missing(id);
+    case "nothing":
+      throw new Refusal(409, "nothing-to-step", "There is nothing further to undo or redo.");
+    case "stale":
+      throw new Refusal(409, "stale", "This job was changed somewhere else since this page read it. Nothing was overwritten: choose which to keep.", { current: result.current });
+  }
+}
+
+/** Saves a job's document over the revision it was based on. */
+export function updateJob(w: Workshop, id: string, body: unknown): StoredJob {
+  const { job, baseRevision } = parseOrRefuse(SaveJob, body);
+  return settle(w, id, saveJob(w.db, id, job, baseRevision, w.now()));
+}
+
+export function undoJob(w: Workshop, id: string, body: unknown): StoredJob {
+  const { baseRevision, direction } = parseOrRefuse(StepJob, body);
+  return settle(w, id, stepJob(w.db, id, direction, baseRevision, w.now()));
+}
+
+/** Puts a job away; its log and moulds stay. */
+export function putAway(w: Workshop, id: string): void {
+  if (!shelveJob(w.db, id, w.now())) missing(id);
+}

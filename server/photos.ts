@@ -1,0 +1,77 @@
+import { randomUUID } from "node:crypto";
+import { mkdirSync, promises as fs } from "node:fs";
+import { basename, join, resolve, sep } from "node:path";
+import { deletePhoto, insertPhoto, readPhoto, type Photo } from "../db/pours";
+import { PHOTO_LIMIT, tooLarge } from "./guard";
+import { getPour } from "./pours";
+import { Refusal } from "./refusal";
+import type { Workshop } from "./workshop";
+
+const KINDS: { mime: string; extension: string; matches: (b: Buffer) => boolean }[] = [
+  { mime: "image/jpeg", extension: "jpg", matches: (b) => b.length > 3 && b[0] === 0xff && b[1] === 0xd8 && b[2] === 0xff },
+  { mime: "image/png", extension: "png", matches: (b) => b.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])) },
+  { mime: "image/webp", extension: "webp", matches: (b) => b.subarray(0, 4).toString("latin1") === "RIFF" && b.subarray(8, 12).toString("latin1") === "WEBP" },
+];
+
+/** Path of a photo inside the photo folder. The name is our own, but a name that leaves the folder is refused all the same. */
+export function photoPath(w: Workshop, fileName: string): string {
+  const folder = resolve(w.files.photos);
+  const path = resolve(folder, fileName);
+  if (basename(path) !== fileName || !path.startsWith(folder + sep)) throw new Refusal(400, "bad-path", "That photo name is not one of ours.");
+  return path;
+}
+
+/**
+ * Keeps a photo beside the database: judged by its first bytes, not its name; written whole and synced before it is
+ * entered, so a crash leaves no half photo in the log.
+ */
+export async function addPhoto(w: Workshop, pourId: string, bytes: Buffer, writeFile: (path: string, data: Buffer) => Promise<void> = writeSynced): Promise<Photo> {
+  getPour(w, pourId);
+  if (bytes.length === 0) throw new Refusal(400, "empty", "That photo is empty: choose another file.");
+  if (bytes.length > PHOTO_LIMIT) throw new Refusal(413, "too-large", tooLarge(PHOTO_LIMIT));
+  const kind = KINDS.find((k) => k.matches(bytes));
+  if (!kind) throw new Refusal(415, "not-a-photo", "That file is not a JPEG, PNG or WebP picture: choose another file.");
+  const id = randomUUID();
+  const fileName = `${id}.${kind.extension}`;
+  const path = photoPath(w, fileName);
+  mkdirSync(w.files.photos, { recursive: true });
+  const part = join(w.files.photos, `${id}.part`);
+  try {
+    await writeFile(part, bytes);
+    await fs.rename(part, path);
+    const photo: Photo = { id, pourId, fileName, mime: kind.mime, bytes: bytes.length };
+    insertPhoto(w.db, photo, w.now());
+    return photo;
+  } catch (e) {
+    await fs.rm(part, { force: true });
+    await fs.rm(path, { force: true });
+    throw e;
+  }
+}
+
+async function writeSynced(path: string, data: Buffer): Promise<void> {
+  const file = await fs.open(path, "wx");
+  try {
+    await file.writeFile(data);
+    await file.sync();
+  } finally {
+    await file.close();
+  }
+}
+
+export async function openPhoto(w: Workshop, id: string): Promise<{ photo: Photo; bytes: Buffer }> {
+  const photo = readPhoto(w.db, id);
+  if (!photo) throw new Refusal(404, "no-photo", "There is no such photo.");
+  try {
+    return { photo, bytes: await fs.readFile(photoPath(w, photo.fileName)) };
+  } catch (e) {
+    if (e instanceof Refusal) throw e;
+    throw new Refusal(404, "photo-gone", "The photo's file is missing from the photo folder.");
+  }
+}
+
+export async function removePhoto(w: Workshop, id: string): Promise<void> {
+  const photo = readPhoto(w.db, id);
+  if (!photo || !deletePhoto(w.db, id)) throw new Refusal(404, "no-photo", "There is no such photo.");
+  await fs.rm(photoPath(w, photo.fileName), { force: true });
+}

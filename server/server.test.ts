@@ -1,0 +1,293 @@
+import Database from "better-sqlite3";
+import { spawnSync } from "node:child_process";
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { newJob, type Job } from "../core/job";
+import { shelfOf } from "../core/material";
+import { loadDemo } from "../db/demo";
+import { workshopFiles } from "../db/open";
+import { createJob, getJob, jobsInHand, putAway, undoJob, updateJob } from "./jobs";
+import { addMaterial, allMaterials, ownMaterials, removeMaterial, updateMaterial } from "./materials";
+import { addPhoto, openPhoto, photoPath, removePhoto } from "./photos";
+import { curing, getPour, logbook, logPour, poursOfJob, updatePour, yields } from "./pours";
+import { Refusal, storageRefusal } from "./refusal";
+import { getSettings, updateSettings } from "./settings";
+import { openAt, WorkshopUnavailable, type Workshop } from "./workshop";
+import { runOperation } from "./operations";
+
+const HOUR = 3_600_000;
+let folder: string;
+let w: Workshop;
+let clock = Date.UTC(2026, 8, 1, 9);
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), "zesty-"));
+  w = openAt(workshopFiles(folder), () => clock);
+});
+afterEach(() => {
+  w.db.$client.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const refused = (run: () => unknown): Refusal => {
+  try {
+    run();
+  } catch (e) {
+    if (e instanceof Refusal) return e;
+    throw e;
+  }
+  throw new Error("was not refused");
+};
+const refusedLater = async (run: Promise<unknown>): Promise<Refusal> => {
+  try {
+    await run;
+  } catch (e) {
+    if (e instanceof Refusal) return e;
+    throw e;
+  }
+  throw new Error("was not refused");
+};
+const puck = (name = "Puck"): Job => ({ ...newJob(name), master: { shape: "cylinder", sizes: { diameterMm: 100, heightMm: 60 }, profile: [], readingMm: 0.5, surfaceId: "surface-wood-sealed", massG: null }, castId: "cast-plaster", rubberId: "rubber-tin-medium-25" });
+const start = (job: Job = puck()): string => {
+  const { id } = createJob(w, { name: job.name });
+  updateJob(w, id, { baseRevision: 1, job });
+  return id;
+};
+
+describe("jobs", () => {
+  it("come back exactly as saved, after the file is closed and opened again", () => {
+    const id = start();
+    w.db.$client.close();
+    w = openAt(workshopFiles(folder), () => clock);
+    expect(getJob(w, id)).toMatchObject({ job: puck(), revision: 2, canUndo: true, canRedo: false });
+  });
+
+  it("tell the later of two tabs, and overwrite nothing", () => {
+    const id = start();
+    updateJob(w, id, { baseRevision: 2, job: puck("First tab") });
+    const late = refused(() => updateJob(w, id, { baseRevision: 2, job: puck("Second tab") }));
+    expect(late).toMatchObject({ status: 409, code: "stale" });
+    expect(late.detail.current).toMatchObject({ revision: 3, job: { name: "First tab" } });
+    expect(getJob(w, id).job.name).toBe("First tab");
+  });
+
+  it("walk back and forth through every saved state, and forget redo after a new edit", () => {
+    const id = start(puck("A"));
+    updateJob(w, id, { baseRevision: 2, job: puck("B") });
+    updateJob(w, id, { baseRevision: 3, job: puck("C") });
+    const go = (direction: "undo" | "redo") => undoJob(w, id, { baseRevision: getJob(w, id).revision, direction }).job.name;
+    expect([go("undo"), go("undo")]).toEqual(["B", "A"]);
+    expect([go("redo"), go("redo")]).toEqual(["B", "C"]);
+    expect(refused(() => go("redo")).code).toBe("nothing-to-step");
+    go("undo");
+    updateJob(w, id, { baseRevision: getJob(w, id).revision, job: puck("D") });
+    expect(getJob(w, id).canRedo).toBe(false);
+    expect(go("undo")).toBe("B");
+  });
+
+  it("refuse what no job can hold, by path", () => {
+    const id = start();
+    const bad = refused(() => updateJob(w, id, { baseRevision: 2, job: { ...puck(), mould: { ...puck().mould, wallMm: 40_000 } } }));
+    expect(bad.detail.faults).toEqual([{ path: "job.mould.wallMm", message: "the wall can be at most 500 mm" }]);
+    expect(refused(() => createJob(w, { name: "  " })).message).toMatch(/give the job a name/);
+    expect(refused(() => getJob(w, "../etc")).status).toBe(404);
+    expect(refused(() => updateJob(w, "gone", { baseRevision: 1, job: puck() })).status).toBe(404);
+  });
+
+  it("put away are no longer in hand, but keep their log", () => {
+    const id = start();
+    logPour(w, { jobId: id, jobRevision: 2, kind: "rubber" });
+    putAway(w, id);
+    expect(jobsInHand(w).total).toBe(0);
+    expect(poursOfJob(w, id)).toHaveLength(1);
+  });
+});
+
+describe("the log", () => {
+  it("freezes the day's numbers: later changes to job or material do not touch them", () => {
+    const own = addMaterial(w, { ...shelfOf().rubbers.find((r) => r.id === "rubber-tin-medium-25")!, name: "Our tin" });
+    const id = start({ ...puck(), rubberId: own.id });
+    const pour = logPour(w, { jobId: id, jobRevision: 2, kind: "rubber" });
+    const mix = pour.snapshot.mixG;
+    removeMaterial(w, own.id);
+    updateJob(w, id, { baseRevision: 2, job: { ...puck("Renamed"), mould: { ...puck().mould, wallMm: 40 } } });
+    expect(getPour(w, pour.id).pour.snapshot).toMatchObject({ jobName: "Puck", material: "Our tin", mixG: mix, jobRevision: 2 });
+  });
+
+  it("says when each thing comes out, and that a plan not seen is not frozen", () => {
+    const id = start();
+    const pour = logPour(w, { jobId: id, jobRevision: 2, kind: "cast" });
+    expect(pour.readyAt - pour.pouredAt).toBeCloseTo(pour.snapshot.demouldH.typical * HOUR, -1);
+    expect(pour.readyLowAt <= pour.readyAt && pour.readyAt <= pour.readyHighAt).toBe(true);
+    expect(refused(() => logPour(w, { jobId: id, jobRevision: 1, kind: "cast" })).code).toBe("stale");
+    expect(refused(() => logPour(w, { jobId: createJob(w, { name: "Empty" }).id, jobRevision: 1, kind: "rubber" })).code).toBe("not-ready");
+  });
+
+  it("makes a mould with the last pour of rubber, and casts belong to it", () => {
+    const two: Job = { ...puck("Pull"), mould: { ...puck().mould, opening: "twoPart" }, releaseId: "release-wax" };
+    const id = start(two);
+    expect(logPour(w, { jobId: id, jobRevision: 2, kind: "rubber", pourIndex: 0 }).mouldId).toBeNull();
+    const made = logPour(w, { jobId: id, jobRevision: 2, kind: "rubber", pourIndex: 1 });
+    expect(made.mouldName).toBe("Pull, mould 1");
+    expect(logPour(w, { jobId: id, jobRevision: 2, kind: "cast" }).mouldId).toBe(made.mouldId);
+    expect(refused(() => logPour(w, { jobId: id, jobRevision: 2, kind: "cast", mouldId: "other" })).code).toBe("no-mould");
+  });
+
+  it("keeps outcome, faults and notes; an outcome opens the pour; yields count per mould", () => {
+    const id = start();
+    logPour(w, { jobId: id, jobRevision: 2, kind: "rubber" });
+    const casts = [1, 2, 3].map(() => logPour(w, { jobId: id, jobRevision: 2, kind: "cast" }));
+    updatePour(w, casts[0]!.id, { outcome: "good" });
+    clock += HOUR;
+    const flawed = updatePour(w, casts[1]!.id, { outcome: "flawed", faults: ["bubbles"], notes: "rim" });
+    expect(flawed).toMatchObject({ openedAt: clock, faults: ["bubbles"], notes: "rim" });
+    expect(updatePour(w, casts[1]!.id, { opened: false, outcome: null }).openedAt).toBeNull();
+    updatePour(w, casts[1]!.id, { outcome: "failed" });
+    expect(yields(w)).toEqual([expect.objectContaining({ casts: 2, good: 1, flawed: 0, failed: 1 })]);
+    expect(curing(w).map((p) => p.kind).sort()).toEqual(["cast", "rubber"]);
+    expect(refused(() => updatePour(w, casts[0]!.id, { faults: ["gremlins"] })).status).toBe(400);
+  });
+
+  it("is searched by words, outcome and mould, and takes % and _ as letters", () => {
+    const id = start(puck("100 % puck"));
+    logPour(w, { jobId: id, jobRevision: 2, kind: "rubber" });
+    const cast = logPour(w, { jobId: id, jobRevision: 2, kind: "cast" });
+    updatePour(w, cast.id, { outcome: "good", notes: "Vibrated_twice" });
+    start(puck("Other"));
+    const found = (q: Record<string, unknown>) => logbook(w, q).total;
+    expect([found({}), found({ text: "100 %" }), found({ text: "d_t" }), found({ text: "q_q" }), found({ text: "%%" }), found({ outcome: "good" }), found({ outcome: "open" }), found({ mouldId: cast.mouldId }), found({ outcome: "nonsense", page: "x" })]).toEqual([2, 2, 1, 0, 0, 1, 1, 2, 2]);
+  });
+});
+
+describe("materials and settings", () => {
+  it("built-ins stay intact; copies are edited and doubted but saved", () => {
+    const base = shelfOf().rubbers[0]!;
+    expect(refused(() => updateMaterial(w, base.id, base)).code).toBe("built-in");
+    expect(refused(() => removeMaterial(w, base.id)).code).toBe("built-in");
+    const made = addMaterial(w, { ...base, name: "Ours", copiedFrom: base.id });
+    const odd = updateMaterial(w, made.id, { ...base, name: "Ours", densityGMl: { low: 10, typical: 11, high: 12 } });
+    expect(odd.doubts).toEqual([{ path: "densityGMl", message: expect.stringMatching(/11 g\/mL is unusual for a silicone rubber/) }]);
+    expect(ownMaterials(w)[0]).toMatchObject({ id: made.id, densityGMl: { typical: 11 }, copiedFrom: base.id });
+    expect(refused(() => updateMaterial(w, made.id, { ...base, densityGMl: { low: 0, typical: -1, high: 2 } })).detail.faults).toEqual(expect.arrayContaining([expect.objectContaining({ path: "densityGMl" })]));
+  });
+
+  it("unit switching stores a choice and nothing else", () => {
+    const id = start();
+    const before = JSON.stringify(getJob(w, id).job);
+    expect(updateSettings(w, { units: "us" })).toMatchObject({ units: "us", shopC: 21 });
+    expect(JSON.stringify(getJob(w, id).job)).toBe(before);
+    expect(updateSettings(w, { shopC: 18 }).units).toBe("us");
+    expect(getSettings(w)).toEqual({ units: "us", workshopName: "My workshop", shopC: 18 });
+    expect(refused(() => updateSettings(w, { shopC: 400 })).status).toBe(400);
+  });
+
+  it("operations see the workshop's own entries", () => {
+    const { id } = addMaterial(w, { ...shelfOf().rubbers.find((r) => r.id === "rubber-tin-medium-25")!, name: "Ours" });
+    expect(runOperation(w, "rubber.batch", { rubberId: id, volumeMl: 100 })).toMatchObject({ ratioLabel: "10:1 by mass" });
+    expect(refused(() => runOperation(w, "nope", {})).status).toBe(404);
+    expect(allMaterials(w)[0]!.id).toBe(id);
+    expect(ownMaterials(w)).toHaveLength(1);
+  });
+});
+
+describe("photos", () => {
+  const png = Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), Buffer.alloc(64)]);
+  const pourId = () => logPour(w, { jobId: start(), jobRevision: 2, kind: "rubber" }).id;
+
+  it("are kept beside the database and come back byte for byte", async () => {
+    const photo = await addPhoto(w, pourId(), png);
+    expect(readdirSync(w.files.photos)).toEqual([photo.fileName]);
+    expect((await openPhoto(w, photo.id)).bytes.equals(png)).toBe(true);
+    await removePhoto(w, photo.id);
+    expect(readdirSync(w.files.photos)).toEqual([]);
+  });
+
+  it("are judged by their bytes and their size", async () => {
+    const id = pourId();
+    expect((await refusedLater(addPhoto(w, id, Buffer.from("<script>")))).status).toBe(415);
+    expect((await refusedLater(addPhoto(w, id, Buffer.alloc(0)))).status).toBe(400);
+    expect((await refusedLater(addPhoto(w, id, Buffer.concat([png, Buffer.alloc(13 * 1024 * 1024)])))).message).toMatch(/at most 12 MB/);
+    expect((await refusedLater(addPhoto(w, "gone", png))).status).toBe(404);
+  });
+
+  it("leave no trace when the disk is full, and say so", async () => {
+    const id = pourId();
+    // /dev/full answers every write with the system's own "no space left on device".
+    const full = (path: string, data: Buffer) => import("node:fs").then((fs) => fs.writeFileSync(existsSync("/dev/full") ? "/dev/full" : path, data));
+    const error = await addPhoto(w, id, png, full).then(() => null, (e: unknown) => e);
+    expect(storageRefusal(error)).toMatchObject({ status: 507, code: "disk-full", message: expect.stringMatching(/What you entered is still here/) });
+    expect(readdirSync(w.files.photos)).toEqual([]);
+    expect(getPour(w, id).photos).toEqual([]);
+  });
+
+  it("never leave their folder", () => {
+    for (const name of ["../workshop.sqlite", "/etc/passwd", "a/b.png", "..", ""]) expect(refused(() => photoPath(w, name)).code).toBe("bad-path");
+  });
+});
+
+describe("the workshop file", () => {
+  it("is in write-ahead mode with full sync and foreign keys", () => {
+    expect(w.db.$client.pragma("journal_mode", { simple: true })).toBe("wal");
+    expect(w.db.$client.pragma("foreign_keys", { simple: true })).toBe(1);
+    expect(w.db.$client.pragma("synchronous", { simple: true })).toBe(2);
+    expect(() => w.db.$client.prepare("insert into moulds values ('m', 'no-job', 'x', 1)").run()).toThrow(/FOREIGN KEY/);
+  });
+
+  it("from a newer version is left alone, in words", () => {
+    w.db.$client.prepare("insert into __drizzle_migrations (hash, created_at) values ('future', 99999999999999)").run();
+    w.db.$client.close();
+    const bytes = readFileSync(join(folder, "workshop.sqlite"));
+    expect(() => openAt(workshopFiles(folder))).toThrow(/newer Zesty Ladle.*Nothing was changed/);
+    expect(readFileSync(join(folder, "workshop.sqlite")).equals(bytes)).toBe(true);
+    w = openAt(workshopFiles(mkdtempSync(join(tmpdir(), "zesty-"))));
+  });
+
+  it("that is no database, or a folder that cannot be, is refused in words", () => {
+    const other = mkdtempSync(join(tmpdir(), "zesty-"));
+    writeFileSync(join(other, "workshop.sqlite"), "this is a shopping list, not a database".repeat(40));
+    expect(() => openAt(workshopFiles(other))).toThrow(WorkshopUnavailable);
+    writeFileSync(join(other, "file"), "");
+    expect(() => openAt(workshopFiles(join(other, "file", "inside")))).toThrow(/Set ZESTY_DATA to a folder you own/);
+    rmSync(other, { recursive: true });
+  });
+
+  it("open for reading only still reads, and says why it cannot save", () => {
+    const id = start();
+    w.db.$client.pragma("query_only = ON");
+    expect(getJob(w, id).job.name).toBe("Puck");
+    let error: unknown;
+    try {
+      updateJob(w, id, { baseRevision: 2, job: puck("Changed") });
+    } catch (e) {
+      error = e;
+    }
+    expect(storageRefusal(error)).toMatchObject({ status: 503, code: "read-only", message: expect.stringMatching(/still on this page/) });
+  });
+
+  it("keeps what was acknowledged when the process is killed the moment after", () => {
+    const script = `
+      import { openAt } from "./server/workshop"; import { workshopFiles } from "./db/open"; import { createJob } from "./server/jobs";
+      const w = openAt(workshopFiles(process.argv[2]));
+      for (let i = 0; i < 20; i++) createJob(w, { name: "Job " + i });
+      process.stdout.write("saved\\n", () => process.kill(process.pid, "SIGKILL"));`;
+    const file = join(folder, "kill.mts");
+    writeFileSync(file, script.replaceAll('"./', `"${process.cwd()}/`));
+    const run = spawnSync(process.execPath, ["--import", "tsx", file, folder], { encoding: "utf8", cwd: process.cwd() });
+    expect(run).toMatchObject({ signal: "SIGKILL", stdout: expect.stringContaining("saved") });
+    const reader = new Database(join(folder, "workshop.sqlite"), { readonly: true });
+    expect(reader.prepare("select count(*) as n from jobs").get()).toEqual({ n: 20 });
+    reader.close();
+  });
+});
+
+describe("the demo", () => {
+  it("loads whole: six jobs, their log, and a yield for each mould that has cast", () => {
+    loadDemo(w.db, clock);
+    expect(jobsInHand(w).total).toBe(6);
+    expect(logbook(w, {}).total).toBe(18);
+    expect(curing(w).map((p) => p.snapshot.jobName)).toEqual(expect.arrayContaining(["Crater lamp base", "Moon-phase tile", "Eclipse pillar candle"]));
+    expect(yields(w).reduce((n, y) => n + y.casts, 0)).toBe(10);
+    expect(getSettings(w).workshopName).toBe("Perigee Yard");
+  });
+});

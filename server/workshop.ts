@@ -1,0 +1,34 @@
+import { mkdirSync } from "node:fs";
+import { shelfOf, type Shelf } from "../core/material";
+import { listOwnMaterials } from "../db/materials";
+import { openWorkshop, workshopFiles, type Db, type WorkshopFiles } from "../db/open";
+
+/** The open workshop: its database, its files and its clock. Use cases take it as their first argument. */
+export interface Workshop {
+  db: Db;
+  files: WorkshopFiles;
+  now: () => number;
+}
+
+export { WorkshopUnavailable } from "../db/open";
+
+export function openAt(files: WorkshopFiles, now: () => number = Date.now): Workshop {
+  const db = openWorkshop(files);
+  try {
+    mkdirSync(files.photos, { recursive: true });
+  } catch {
+    // A read-only workshop can still be read; saving a photo will say so.
+  }
+  return { db, files, now };
+}
+
+const held = globalThis as { zestyWorkshop?: Workshop };
+
+/** The process's one workshop, opened on first use. Throws WorkshopUnavailable if it cannot be. */
+export function workshop(): Workshop {
+  held.zestyWorkshop ??= openAt(workshopFiles());
+  return held.zestyWorkshop;
+}
+
+/** Built-ins and the workshop's own entries. */
+export const shelf = (w: Workshop): Shelf => shelfOf(listOwnMaterials(w.db));
