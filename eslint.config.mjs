@@ -9,7 +9,7 @@ const config = [
     rules: {
       "@typescript-eslint/no-explicit-any": "error",
       "@typescript-eslint/no-unused-vars": ["error", { argsIgnorePattern: "^_" }],
-      eqeqeq: ["error", "always"],
+      eqeqeq: ["error", "always", { null: "ignore" }],
       "no-restricted-syntax": ["error", { selector: "TSAsExpression > TSUnknownKeyword", message: "Do not cast through unknown: parse instead." }],
     },
   },

@@ -1,5 +1,5 @@
 /** @type {import('jest').Config} */
-export default {
+const config = {
   testEnvironment: "node",
   testMatch: ["**/*.test.ts"],
   testPathIgnorePatterns: ["/node_modules/", "/.next/", "/e2e/"],
@@ -7,3 +7,5 @@ export default {
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/$1" },
   transform: { "^.+\\.tsx?$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022" }, module: { type: "commonjs" } }] },
 };
+
+export default config;

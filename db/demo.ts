@@ -5,6 +5,7 @@ import { insertJob, saveJob } from "./jobs";
 import { putMaterial } from "./materials";
 import type { Db } from "./open";
 import { changePour, insertPour } from "./pours";
+import { jobs, materials, settings } from "./schema";
 import { Settings, writeSettings } from "./settings";
 
 const HOUR = 3_600_000;
@@ -109,21 +110,28 @@ const POURS: DemoPour[] = [
   { jobId: "demo-constellation-bar", kind: "cast", index: 0, hoursAgo: 2 * 24, outcome: "flawed", faults: ["detail"], notes: "Temper lost: dull on one side." },
 ];
 
-/** Fills an empty workshop with the demo. `now` in ms dates its history. */
-export function loadDemo(db: Db, now: number): void {
+/** True while nobody has used this workshop: no settings, jobs or materials of its own. */
+export function isNewWorkshop(db: Db): boolean {
+  return [settings, jobs, materials].every((table) => db.select().from(table).limit(1).all().length === 0);
+}
+
+/** Fills an empty workshop with the demo, whole or not at all. `now` in ms dates its history. */
+export const loadDemo = (db: Db, now: number): void => db.transaction(() => fill(db, now));
+
+function fill(db: Db, now: number): void {
   writeSettings(db, Settings.parse({ workshopName: "Perigee Yard", units: "metric", shopC: 20 }));
   const own = ownRubber();
   putMaterial(db, own, now - 40 * DAY);
   const shelf = shelfOf([own]);
-  const jobs = new Map<string, Job>();
+  const made = new Map<string, Job>();
   demoJobs().forEach(({ id, job }, i) => {
     insertJob(db, id, { ...job, note: "" }, now - 30 * DAY + i * HOUR);
     saveJob(db, id, job, 1, now - (6 - i) * 7 * HOUR);
-    jobs.set(id, job);
+    made.set(id, job);
   });
   const mouldOf = new Map<string, string>();
   POURS.forEach((p, i) => {
-    const job = jobs.get(p.jobId);
+    const job = made.get(p.jobId);
     if (!job) throw new Error(`No demo job ${p.jobId}.`);
     const frozen = freeze(job, 2, shelf, p.kind, p.index);
     if (!frozen.ok) throw new Error(`${job.name}: ${frozen.message}`);

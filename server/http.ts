@@ -19,16 +19,17 @@ export async function readJson(request: Request): Promise<unknown> {
   const bytes = await readWithin(request.body, BODY_LIMIT);
   if (bytes === null) throw new Refusal(413, "too-large", tooLarge(BODY_LIMIT));
   try {
-    return JSON.parse(bytes.toString("utf8")) as unknown;
+    const body: unknown = JSON.parse(bytes.toString("utf8"));
+    return body;
   } catch {
     throw new Refusal(400, "not-json", "The request body is not JSON.");
   }
 }
 
 /** Runs a use case against the open workshop and answers with its result as JSON, or with the refusal's words. */
-export async function answer(use: (w: Workshop) => unknown, status = 200): Promise<Response> {
+export async function answer(serve: (w: Workshop) => unknown, status = 200): Promise<Response> {
   try {
-    const result = await use(workshop());
+    const result = await serve(workshop());
     if (result instanceof Response) return result;
     return json(status, result ?? { ok: true });
   } catch (e) {

@@ -1,0 +1,226 @@
+"use client";
+
+import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import type { Job } from "@/core/job";
+import { LARGEST_MM, SMALLEST_MM, type ProfilePoint, type SizeKey } from "@/core/master";
+import { THICKEST_MM } from "@/core/mould";
+import type { Plan } from "@/core/plan";
+import { QuantityField } from "../QuantityField";
+import { useUnits } from "../units";
+import { buildScene, movePoint, type Stage, type Stuff } from "./scene";
+
+const NAMES: Record<Stuff, string> = { master: "Master", rubber: "Rubber", oldRubber: "First half", clay: "Clay", box: "Box", cast: "Cast" };
+const HUE: Record<Stuff, string> = { master: "var(--color-master)", rubber: "var(--color-rubber)", oldRubber: "var(--color-rubber)", clay: "var(--color-clay)", box: "var(--color-box)", cast: "var(--color-cast)" };
+const GROUND: Record<Stuff, string> = { master: "#e6e3dd", rubber: "#c9e4de", oldRubber: "#e3efe9", clay: "#f0d3c2", box: "#e6d3ae", cast: "#ddd0ec" };
+
+/** One hatch for each stuff: diagonals for rubber, dots for clay, grain for wood, crossed lines for the master, flecks for the cast. */
+function Hatches({ id, scale }: { id: string; scale: number }) {
+  const stroke = (s: Stuff) => ({ stroke: HUE[s], strokeWidth: 1.1, fill: "none" });
+  return (
+    <defs>
+      {(Object.keys(NAMES) as Stuff[]).map((s) => (
+        <pattern key={s} id={`${id}-${s}`} width="12" height="12" patternUnits="userSpaceOnUse">
+          <rect width="12" height="12" fill={GROUND[s]} />
+          {s === "rubber" && <path d="M-3 9 9 -3M0 15 15 0M-3 3 3 -3M9 15 15 9" {...stroke(s)} />}
+          {s === "oldRubber" && <path d="M0 12 12 0" {...stroke(s)} strokeDasharray="3 3" />}
+          {s === "clay" && <path d="M3 3h.1M9 9h.1M9 2h.1M3 8.5h.1" {...stroke(s)} strokeWidth={2.2} strokeLinecap="round" />}
+          {s === "box" && <path d="M0 3h12M0 9h5M8 9h4M2 6h7" {...stroke(s)} />}
+          {s === "master" && <path d="M0 6h12M6 0v12" {...stroke(s)} strokeWidth={0.7} />}
+          {s === "cast" && <path d="M2 2l2 2M8 4l2-1M4 9l1 2M9 9l2 1" {...stroke(s)} strokeLinecap="round" />}
+        </pattern>
+      ))}
+      {/* The same hatches for paths drawn in millimetres, so that lines keep their width at any scale. */}
+      {(Object.keys(NAMES) as Stuff[]).map((s) => (
+        <pattern key={s} id={`${id}-${s}-mm`} href={`#${id}-${s}`} patternTransform={`scale(${1 / scale} ${-1 / scale})`} />
+      ))}
+    </defs>
+  );
+}
+
+interface Dimension {
+  key: string;
+  name: string;
+  mm: number;
+  /** Middle of the label, in drawing pixels. */
+  x: number;
+  y: number;
+  /** Arrow, in drawing pixels. */
+  from: [number, number];
+  to: [number, number];
+  edit?: (mm: number) => void;
+  min?: number;
+  max?: number;
+}
+
+interface Props {
+  job: Job;
+  plan: Plan;
+  stage: Stage;
+  panelMm: number;
+  onSize: (key: SizeKey, mm: number) => void;
+  onMould: (patch: Partial<Job["mould"]>) => void;
+  onProfile: (profile: ProfilePoint[]) => void;
+}
+
+/** Which typed size the length and the height of each shape are, so that they can be changed on the drawing. */
+const LENGTH_KEY: Partial<Record<Job["master"]["shape"], SizeKey>> = { box: "lengthMm", cylinder: "diameterMm", dome: "lengthMm", ovalDish: "lengthMm", plaque: "lengthMm", displaced: "lengthMm", weighed: "lengthMm" };
+const HEIGHT_KEY: Partial<Record<Job["master"]["shape"], SizeKey>> = { box: "heightMm", cylinder: "heightMm", frustum: "heightMm", dome: "heightMm", ovalDish: "heightMm", vessel: "heightMm", displaced: "heightMm", weighed: "heightMm" };
+
+/** The cut: this mould in section, to scale. Sizes with a dotted underline can be changed where they stand. */
+export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onProfile }: Props) {
+  const { fmt } = useUnits();
+  const id = useId().replace(/[^a-zA-Z0-9]/g, "");
+  const frame = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(680);
+  const [editing, setEditing] = useState<string | null>(null);
+  const [dragging, setDragging] = useState<number | null>(null);
+
+  useEffect(() => {
+    const el = frame.current;
+    if (!el) return;
+    const watch = new ResizeObserver(([entry]) => entry && setWidth(Math.max(260, entry.contentRect.width)));
+    watch.observe(el);
+    return () => watch.disconnect();
+  }, []);
+
+  const { measure, layout } = plan;
+  if (!measure) return <EmptyStage width={width} frame={frame} line={plan.steps[0]?.line ?? ""} />;
+
+  const estimate = job.master.shape === "displaced" || job.master.shape === "weighed";
+  const scene = buildScene(measure, layout, stage, panelMm, estimate);
+  const height = Math.min(430, Math.max(230, width * 0.6));
+  const pad = { left: width < 480 ? 74 : 104, right: width < 480 ? 70 : 104, top: 40, bottom: 46 };
+  const scale = Math.min((width - pad.left - pad.right) / (2 * scene.halfMm), (height - pad.top - pad.bottom) / (scene.topMm - scene.bottomMm));
+  const cx = pad.left + (width - pad.left - pad.right) / 2;
+  const base = height - pad.bottom - ((height - pad.top - pad.bottom) - scale * (scene.topMm - scene.bottomMm)) / 2;
+  const X = (mm: number) => cx + mm * scale;
+  const Y = (mm: number) => base - (mm - scene.bottomMm) * scale;
+  const mid = (a: number, b: number) => (a + b) / 2;
+
+  const dims: Dimension[] = [];
+  const lengthKey = LENGTH_KEY[job.master.shape];
+  const heightKey = HEIGHT_KEY[job.master.shape];
+  const masterTopY = Y(scene.master.toMm);
+  const masterBotY = Y(scene.master.fromMm);
+  const leftX = X(-scene.halfMm) - 16;
+  const rightX = X(scene.halfMm) + 16;
+  const limits = { min: SMALLEST_MM, max: LARGEST_MM };
+  dims.push({ key: "height", name: stage === "cast" ? "Cavity height" : "Master height", mm: measure.heightMm, x: leftX - 30, y: mid(masterTopY, masterBotY), from: [leftX, masterTopY], to: [leftX, masterBotY], ...(heightKey ? { edit: (v: number) => onSize(heightKey, v), ...limits } : {}) });
+  const lengthY = stage === "master" || !layout ? Y(scene.bottomMm) + 20 : mid(masterTopY, masterBotY);
+  dims.push({ key: "length", name: stage === "cast" ? "Cavity length" : "Master length", mm: measure.lengthMm, x: cx, y: lengthY, from: [X(-measure.lengthMm / 2), lengthY], to: [X(measure.lengthMm / 2), lengthY], ...(lengthKey ? { edit: (v: number) => onSize(lengthKey, v), ...limits } : {}) });
+  if (layout && stage !== "master") {
+    const half = layout.box.lengthMm / 2;
+    const wallY = mid(masterTopY, masterBotY);
+    const wallMm = half - measure.lengthMm / 2;
+    dims.push({ key: "wall", name: "Wall", mm: job.mould.ownBox ? wallMm : layout.box.leastWallMm, x: X(half) + 46, y: wallY + 28, from: [X(measure.lengthMm / 2), wallY + 28], to: [X(half), wallY + 28], ...(job.mould.ownBox ? {} : { edit: (v: number) => onMould({ wallMm: v }), min: 0.1, max: THICKEST_MM }) });
+    const fill = layout.fillHeightMm;
+    // Turned over, the cover lies below the cavity.
+    const flipped = scene.master.upsideDown;
+    const [coverLow, coverHigh] = flipped ? [0, scene.master.fromMm] : [scene.master.toMm, fill];
+    dims.push({ key: "cover", name: "Cover", mm: job.mould.coverMm, x: rightX + 32, y: mid(Y(coverLow), Y(coverHigh)), from: [rightX, Y(coverLow)], to: [rightX, Y(coverHigh)], edit: (v) => onMould({ coverMm: v }), min: 0.1, max: THICKEST_MM });
+    if (layout.partingAtMm !== null) {
+      const [baseLow, baseHigh] = flipped ? [scene.master.toMm, fill] : [0, scene.master.fromMm];
+      dims.push({ key: "base", name: "Base", mm: job.mould.baseMm, x: rightX + 32, y: mid(Y(baseLow), Y(baseHigh)), from: [rightX, Y(baseLow)], to: [rightX, Y(baseHigh)], edit: (v) => onMould({ baseMm: v }), min: 0.1, max: THICKEST_MM });
+    }
+    const bottomY = Y(scene.bottomMm) + 20;
+    dims.push({ key: "inside", name: layout.box.shape === "cylindrical" ? "Inside diameter" : "Inside length", mm: layout.box.lengthMm, x: cx, y: bottomY, from: [X(-half), bottomY], to: [X(half), bottomY] });
+  }
+
+  const stuffs = [...new Set(scene.regions.map((r) => r.stuff))];
+  const handles = stage === "master" && job.master.shape === "turned" ? job.master.profile : [];
+  const zero = handles[0]?.zMm ?? 0;
+  const dragTo = (e: PointerEvent<SVGSVGElement>) => {
+    if (dragging === null) return;
+    const r = e.currentTarget.getBoundingClientRect();
+    const px = ((e.clientX - r.left) / r.width) * width;
+    const py = ((e.clientY - r.top) / r.height) * height;
+    onProfile(movePoint(handles, dragging, Math.abs(px - cx) / scale, zero + scene.bottomMm + (base - py) / scale));
+  };
+  const nudge = (e: KeyboardEvent, i: number) => {
+    const step = e.shiftKey ? 5 : 0.5;
+    const d: Record<string, [number, number]> = { ArrowRight: [step, 0], ArrowLeft: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
+    const move = d[e.key];
+    const p = handles[i];
+    if (!move || !p) return;
+    e.preventDefault();
+    onProfile(movePoint(handles, i, p.radiusMm + move[0], p.zMm + move[1]));
+  };
+  const bar = [200, 100, 50, 20, 10, 5, 2, 1].find((b) => b * scale <= width * 0.18) ?? 1;
+  const title = `Section of ${job.name}: ${stuffs.map((s) => NAMES[s].toLowerCase()).join(", ")}. Master ${fmt(measure.lengthMm, "length")} long and ${fmt(measure.heightMm, "length")} high.`;
+
+  return (
+    <div ref={frame} className="w-full">
+      <div className="relative mx-auto" style={{ width, height }}>
+        <svg viewBox={`0 0 ${width} ${height}`} width={width} height={height} role="img" aria-label={title} className="block touch-none select-none" onPointerMove={dragTo} onPointerUp={() => setDragging(null)} onPointerLeave={() => setDragging(null)}>
+          <Hatches id={id} scale={scale} />
+          {scene.regions.map((r, i) => (
+            <g key={i} transform={`translate(${cx} ${base + scene.bottomMm * scale}) scale(${scale} ${-scale})`}>
+              <path d={r.path} fillRule="evenodd" fill={`url(#${id}-${r.stuff}-mm)`} stroke={HUE[r.stuff]} strokeWidth={1.8 / scale} strokeLinejoin="round" strokeDasharray={scene.dashedMaster && (r.stuff === "master" || r.stuff === "cast") ? `${6 / scale} ${4 / scale}` : undefined} />
+            </g>
+          ))}
+          {scene.lines.map((l) => (
+            <g key={l.name}>
+              <line x1={X(-l.halfMm) - 8} x2={X(l.halfMm) + 8} y1={Y(l.zMm)} y2={Y(l.zMm)} stroke="var(--color-ink)" strokeWidth="1.6" strokeDasharray="9 4" />
+              <text x={X(-l.halfMm) + 6} y={Y(l.zMm) - 5} fontSize="12.5" fill="var(--color-ink)" stroke="var(--color-card)" strokeWidth="3.5" paintOrder="stroke">{l.name}</text>
+            </g>
+          ))}
+          {dims.map((d) => (
+            <g key={d.key} stroke="var(--color-ink)" strokeWidth="1.2" fill="none">
+              <line x1={d.from[0]} y1={d.from[1]} x2={d.to[0]} y2={d.to[1]} />
+              {[d.from, d.to].map(([x, y], i) => (
+                <path key={i} d={d.from[0] === d.to[0] ? `M${x - 5} ${y}h10` : `M${x} ${y - 5}v10`} />
+              ))}
+            </g>
+          ))}
+          {handles.map((p, i) => (
+            <circle key={i} cx={X(p.radiusMm)} cy={Y(p.zMm - zero)} r={dragging === i ? 12 : 9} fill="var(--color-citrus)" stroke="var(--color-ink)" strokeWidth="2" tabIndex={0} role="slider" aria-label={`Point ${i + 1} of the outline: drag, or use the arrow keys`} aria-valuenow={p.radiusMm} aria-valuemin={0} aria-valuemax={1500} aria-valuetext={`radius ${fmt(p.radiusMm, "length")} at height ${fmt(p.zMm, "length")}`} className="cursor-move" onPointerDown={(e) => { e.preventDefault(); setDragging(i); }} onKeyDown={(e) => nudge(e, i)} />
+          ))}
+          <g transform={`translate(12 ${height - 14})`} stroke="var(--color-ink)" strokeWidth="2">
+            <path d={`M0 -4v8M0 0h${bar * scale}M${bar * scale} -4v8`} fill="none" />
+            <text x={bar * scale + 8} y="4" fontSize="12.5" stroke="none" fill="var(--color-ink)">{fmt(bar, "length")}</text>
+          </g>
+        </svg>
+        {dims.map((d) => (
+          <div key={d.key} className="absolute -translate-x-1/2 -translate-y-1/2" style={{ left: Math.min(width - 38, Math.max(38, d.x)), top: d.y }}>
+            {editing === d.key && d.edit ? (
+              <div className="card z-10 w-40 p-1.5 shadow-lg" onKeyDown={(e) => (e.key === "Enter" || e.key === "Escape") && setEditing(null)} onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setEditing(null)} ref={(el) => el?.querySelector("input")?.focus()}>
+                <QuantityField label={d.name} value={d.mm} dimension="length" min={d.min ?? 0} max={d.max ?? LARGEST_MM} compact onChange={(v) => v !== null && d.edit?.(v)} />
+              </div>
+            ) : d.edit ? (
+              <button type="button" className="min-h-8 rounded-md bg-card/90 px-1.5 text-[0.9rem] font-semibold underline decoration-dotted decoration-2 underline-offset-4 hover:bg-peel" onClick={() => setEditing(d.key)} aria-label={`${d.name} ${fmt(d.mm, "length")}: change`}>
+                {fmt(d.mm, "length")}
+              </button>
+            ) : (
+              <span className="rounded-md bg-card/90 px-1.5 text-[0.9rem]"><span className="sr-only">{d.name} </span>{fmt(d.mm, "length")}</span>
+            )}
+          </div>
+        ))}
+      </div>
+      <ul className="flex flex-wrap items-center gap-x-5 gap-y-1 px-3 pb-2 text-sm" aria-label="Legend">
+        {stuffs.map((s) => (
+          <li key={s} className="flex items-center gap-2">
+            <svg width="26" height="16" aria-hidden="true"><rect width="26" height="16" rx="3" fill={`url(#${id}-${s})`} stroke={HUE[s]} strokeWidth="1.5" /></svg>
+            {NAMES[s]}
+          </li>
+        ))}
+        {estimate && <li className="hint">Dashed: only its outer sizes are known</li>}
+      </ul>
+    </div>
+  );
+}
+
+function EmptyStage({ width, frame, line }: { width: number; frame: React.RefObject<HTMLDivElement | null>; line: string }) {
+  const { say } = useUnits();
+  return (
+    <div ref={frame} className="grid w-full place-items-center px-6 text-center" style={{ height: Math.min(430, Math.max(230, width * 0.6)) }}>
+      <div className="space-y-3">
+        <svg width="150" height="90" viewBox="0 0 150 90" aria-hidden="true" className="mx-auto text-line" fill="none" stroke="currentColor" strokeWidth="3">
+          <path d="M15 82V18M135 82V18M5 82h140" strokeWidth="5" />
+          <path d="M45 82c0-40 14-52 30-52s30 12 30 52" strokeDasharray="7 6" />
+        </svg>
+        <p className="text-lg">The section appears here as soon as the master has its sizes.</p>
+        <p className="hint">{say(line)}</p>
+      </div>
+    </div>
+  );
+}
