@@ -1,5 +1,6 @@
 import { and, desc, eq, isNull, lt, sql } from "drizzle-orm";
 import { Job } from "../core/job";
+import { contains } from "./contains";
 import type { Db } from "./open";
 import { jobRevisions, jobs } from "./schema";
 
@@ -43,6 +44,10 @@ export function listJobs(db: Db, limit: number): { lines: JobLine[]; total: numb
   const total = db.select({ n: sql<number>`count(*)` }).from(jobs).where(isNull(jobs.shelvedAt)).get()?.n ?? 0;
   return { lines: rows.map((r) => ({ id: r.id, name: r.name, updatedAt: r.updatedAt, job: Job.parse(r.document) })), total };
 }
+
+/** Names of jobs in hand that hold these words, newest first. */
+export const findJobs = (db: Db, text: string, limit: number): { id: string; name: string }[] =>
+  db.select({ id: jobs.id, name: jobs.name }).from(jobs).where(and(isNull(jobs.shelvedAt), contains(jobs.name, text))).orderBy(desc(jobs.updatedAt)).limit(limit).all();
 
 export type SaveResult = { ok: true; revision: number } | { ok: false; reason: "missing" } | { ok: false; reason: "stale"; current: StoredJob };
 

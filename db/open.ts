@@ -26,7 +26,7 @@ export const MIGRATIONS = resolve(process.cwd(), "db/migrations");
 
 /** Folder set by ZESTY_DATA, default ./data beside the application. */
 export function workshopFiles(folder = process.env.ZESTY_DATA || "./data"): WorkshopFiles {
-  const root = resolve(folder);
+  const root = resolve(/* turbopackIgnore: true */ folder);
   return { folder: root, database: join(root, "workshop.sqlite"), photos: join(root, "photos") };
 }
 

@@ -1,6 +1,7 @@
-import { and, asc, desc, eq, isNull, like, sql, type SQL } from "drizzle-orm";
+import { and, asc, desc, eq, isNull, sql, type SQL } from "drizzle-orm";
 import { z } from "zod";
 import { FaultKey, Snapshot, type Outcome } from "../core/plan";
+import { contains } from "./contains";
 import type { Db } from "./open";
 import { moulds, photos, pours } from "./schema";
 
@@ -97,8 +98,8 @@ export interface LogFilter {
 /** One page of the logbook, newest first, with how many there are in all. */
 export function listLog(db: Db, f: LogFilter): { pours: Pour[]; total: number } {
   const parts: SQL[] = [];
-  const escaped = f.text.trim().toLowerCase().replace(/[\\%_]/g, (c) => `\\${c}`);
-  if (escaped) parts.push(sql`${like(pours.searched, `%${escaped}%`)} escape '\\'`);
+  const named = contains(pours.searched, f.text);
+  if (named) parts.push(named);
   if (f.outcome === "open") parts.push(isNull(pours.openedAt));
   else if (f.outcome !== "all") parts.push(eq(pours.outcome, f.outcome));
   if (f.mouldId) parts.push(eq(pours.mouldId, f.mouldId));

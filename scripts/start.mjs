@@ -99,7 +99,7 @@ async function freePort() {
 
 async function untilReady(port, child) {
   for (let i = 0; i < 600 && child.exitCode === null; i++) {
-    const answer = await fetch(`http://${HOST}:${port}/api/health`).catch(() => null);
+    const answer = await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => null);
     if (answer) return answer.ok || (await answer.json().catch(() => ({}))).message || `it answered ${answer.status}`;
     await new Promise((r) => setTimeout(r, 100));
   }

@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
 import { Job, newJob } from "../core/job";
-import { insertJob, listJobs, readJob, saveJob, shelveJob, stepJob, type JobLine, type StepResult, type StoredJob } from "../db/jobs";
+import { findJobs, insertJob, listJobs, readJob, saveJob, shelveJob, stepJob, type JobLine, type StepResult, type StoredJob } from "../db/jobs";
 import { readSettings } from "../db/settings";
 import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
@@ -12,6 +12,9 @@ const SaveJob = z.object({ baseRevision: z.number().int().min(1), job: Job });
 const StepJob = z.object({ baseRevision: z.number().int().min(1), direction: z.enum(["undo", "redo"]) });
 
 export const jobsInHand = (w: Workshop, limit = 60): { lines: JobLine[]; total: number } => listJobs(w.db, limit);
+
+/** Jobs in hand whose name holds the text; at most 30. */
+export const jobsNamed = (w: Workshop, text: string): { id: string; name: string }[] => findJobs(w.db, text.slice(0, 80), 30);
 
 export function createJob(w: Workshop, body: unknown): { id: string } {
   const { name } = parseOrRefuse(NewJob, body);

@@ -22,3 +22,13 @@ export function storageRefusal(e: unknown): Refusal | null {
   if (code.startsWith("SQLITE_BUSY") || code.startsWith("SQLITE_LOCKED")) return new Refusal(503, "busy", "Another program is using the workshop file. Nothing was lost: try again in a moment.");
   return null;
 }
+
+/** What a use case found, or null where it refused because there is no such thing. */
+export function foundOrNull<T>(find: () => T): T | null {
+  try {
+    return find();
+  } catch (e) {
+    if (e instanceof Refusal && e.status === 404) return null;
+    throw e;
+  }
+}

@@ -12,7 +12,7 @@ export function Choice<T extends string>({ label, value, options, onChange, hide
       <span id={id} className={hideLabel ? "sr-only" : "label block"}>{label}</span>
       <ToggleGroup.Root type="single" aria-labelledby={id} value={value} onValueChange={(v) => v && onChange(v as T)} className="flex flex-wrap gap-2">
         {options.map((o) => (
-          <ToggleGroup.Item key={o.value} value={o.value} className="chip" title={o.hint}>
+          <ToggleGroup.Item key={o.value} value={o.value} className="chip max-sm:!px-2.5" title={o.hint}>
             {o.label}
           </ToggleGroup.Item>
         ))}

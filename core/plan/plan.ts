@@ -1,6 +1,6 @@
 import { castBatch, massRatio, rubberBatch, type CastBatch, type RubberBatch } from "../batch";
 import { castCure, rubberCure, type CastCure, type RubberCure } from "../cure";
-import { judgeChain, type Chain, type Verdict } from "../fit";
+import { judgeChain, type Chain, type FitQuestion, type Verdict } from "../fit";
 import type { Job } from "../job";
 import { pick, type Cast, type Rubber, type Shelf } from "../material";
 import { measureMaster, SHAPES, type FormProblem, type Measure } from "../master";
@@ -75,6 +75,15 @@ export interface Conditions {
   shopC: number | null;
 }
 
+/** What the contact rules are asked about a job. Without a rubber of its own, the second half is the first's. */
+export function fitQuestionOf(job: Job): FitQuestion {
+  const twoPart = job.mould.opening === "twoPart";
+  return {
+    surfaceId: job.master.surfaceId, sealerId: job.sealerId, releaseId: job.releaseId, clayId: twoPart ? job.clayId : null,
+    rubberId: job.rubberId, secondRubberId: twoPart ? (job.secondRubberId ?? job.rubberId) : null, castId: job.castId, use: job.use, held: job.held, washedToday: job.washedToday,
+  };
+}
+
 /**
  * Everything derived from a job's decisions, in one pass and without side effects: measures, layout, batches, contact
  * verdicts, times, weights, and what each step still needs. Never throws on a job that passes its schema.
@@ -99,17 +108,16 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
     ["rubberId", job.rubberId, rubber, "pairing"],
     ["castId", job.castId, cast, "pairing"],
     ["master.surfaceId", job.master.surfaceId, surface, "master"],
+    ["secondRubberId", twoPart ? job.secondRubberId : null, pick(shelf.rubbers, job.secondRubberId), "rubber"],
+    ["sealerId", job.sealerId, pick(shelf.releases, job.sealerId), "prepare"],
+    ["releaseId", job.releaseId, pick(shelf.releases, job.releaseId), "prepare"],
+    ["clayId", twoPart ? job.clayId : null, pick(shelf.surfaces, job.clayId), "prepare"],
+    ["boxId", job.boxId, stock, "box"],
   ] as const) {
-    if (wanted !== null && found === null) add(step, "fault", [{ path, message: "The material chosen here is no longer on the shelf: choose another." }]);
+    if (wanted !== null && found === null) add(step, "fault", [{ path, message: "What was chosen here is no longer on the shelf: choose another." }]);
   }
 
-  const chain = judgeChain(
-    {
-      surfaceId: job.master.surfaceId, sealerId: job.sealerId, releaseId: job.releaseId, clayId: twoPart ? job.clayId : null,
-      rubberId: job.rubberId, secondRubberId: second?.id ?? null, castId: job.castId, use: job.use, held: job.held, washedToday: job.washedToday,
-    },
-    shelf,
-  );
+  const chain = judgeChain(fitQuestionOf(job), shelf);
 
   const masterG = job.master.massG ?? (job.master.shape === "weighed" ? (job.master.sizes.massG ?? null) : measure && surface?.densityGMl ? measure.volumeMl * surface.densityGMl.typical : null);
 

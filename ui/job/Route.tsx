@@ -1,5 +1,6 @@
 "use client";
 
+import { useEffect, useRef } from "react";
 import type { Step, StepId, StepState } from "@/core/plan";
 import { useUnits } from "../units";
 
@@ -26,12 +27,17 @@ export function StepMark({ state }: { state: StepState }) {
 /** The route: this job's steps in order, each saying how it stands. */
 export function Route({ steps, current, onGo }: { steps: readonly Step[]; current: StepId; onGo: (id: StepId) => void }) {
   const { say } = useUnits();
+  const here = useRef<HTMLButtonElement>(null);
+  // On a narrow screen the route scrolls sideways: keep the current step in view.
+  useEffect(() => {
+    here.current?.scrollIntoView({ block: "nearest", inline: "center" });
+  }, [current]);
   return (
-    <nav aria-label="Steps of this job" className="no-print overflow-x-auto">
+    <nav aria-label="Steps of this job" className="no-print relative overflow-x-auto">
       <ol className="flex min-w-max gap-1.5 lg:grid lg:min-w-0 lg:grid-cols-7">
         {steps.map((s, i) => (
           <li key={s.id} className="lg:min-w-0">
-            <button type="button" onClick={() => onGo(s.id)} aria-current={s.id === current ? "step" : undefined} className={`h-full w-full rounded-xl border-2 px-3 py-1.5 text-left ${s.id === current ? "border-ink bg-peel" : "border-line bg-card hover:bg-peel/60"}`}>
+            <button ref={s.id === current ? here : null} type="button" onClick={() => onGo(s.id)} aria-current={s.id === current ? "step" : undefined} className={`h-full w-full rounded-xl border-2 px-3 py-1.5 text-left ${s.id === current ? "border-ink bg-peel" : "border-line bg-card hover:bg-peel/60"}`}>
               <span className="flex items-center gap-2 font-semibold">
                 <StepMark state={s.state} />
                 <span>{i + 1}. {STEP_NAME[s.id]}</span>

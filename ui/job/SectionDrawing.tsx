@@ -89,7 +89,7 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
   const estimate = job.master.shape === "displaced" || job.master.shape === "weighed";
   const scene = buildScene(measure, layout, stage, panelMm, estimate);
   const height = Math.min(430, Math.max(230, width * 0.6));
-  const pad = { left: width < 480 ? 74 : 104, right: width < 480 ? 70 : 104, top: 40, bottom: 46 };
+  const pad = { left: width < 480 ? 74 : 104, right: width < 480 ? 70 : 104, top: 34, bottom: layout && stage !== "master" ? 74 : 46 };
   const scale = Math.min((width - pad.left - pad.right) / (2 * scene.halfMm), (height - pad.top - pad.bottom) / (scene.topMm - scene.bottomMm));
   const cx = pad.left + (width - pad.left - pad.right) / 2;
   const base = height - pad.bottom - ((height - pad.top - pad.bottom) - scale * (scene.topMm - scene.bottomMm)) / 2;
@@ -110,9 +110,10 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
   dims.push({ key: "length", name: stage === "cast" ? "Cavity length" : "Master length", mm: measure.lengthMm, x: cx, y: lengthY, from: [X(-measure.lengthMm / 2), lengthY], to: [X(measure.lengthMm / 2), lengthY], ...(lengthKey ? { edit: (v: number) => onSize(lengthKey, v), ...limits } : {}) });
   if (layout && stage !== "master") {
     const half = layout.box.lengthMm / 2;
-    const wallY = mid(masterTopY, masterBotY);
     const wallMm = half - measure.lengthMm / 2;
-    dims.push({ key: "wall", name: "Wall", mm: job.mould.ownBox ? wallMm : layout.box.leastWallMm, x: X(half) + 46, y: wallY + 28, from: [X(measure.lengthMm / 2), wallY + 28], to: [X(half), wallY + 28], ...(job.mould.ownBox ? {} : { edit: (v: number) => onMould({ wallMm: v }), min: 0.1, max: THICKEST_MM }) });
+    // Under the drawing: the wall first, the whole inside below it.
+    const wallY = Y(scene.bottomMm) + 18;
+    dims.push({ key: "wall", name: "Wall", mm: job.mould.ownBox ? wallMm : layout.box.leastWallMm, x: X(half) + 34, y: wallY, from: [X(measure.lengthMm / 2), wallY], to: [X(half), wallY], ...(job.mould.ownBox ? {} : { edit: (v: number) => onMould({ wallMm: v }), min: 0.1, max: THICKEST_MM }) });
     const fill = layout.fillHeightMm;
     // Turned over, the cover lies below the cavity.
     const flipped = scene.master.upsideDown;
@@ -122,7 +123,7 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
       const [baseLow, baseHigh] = flipped ? [scene.master.toMm, fill] : [0, scene.master.fromMm];
       dims.push({ key: "base", name: "Base", mm: job.mould.baseMm, x: rightX + 32, y: mid(Y(baseLow), Y(baseHigh)), from: [rightX, Y(baseLow)], to: [rightX, Y(baseHigh)], edit: (v) => onMould({ baseMm: v }), min: 0.1, max: THICKEST_MM });
     }
-    const bottomY = Y(scene.bottomMm) + 20;
+    const bottomY = Y(scene.bottomMm) + 44;
     dims.push({ key: "inside", name: layout.box.shape === "cylindrical" ? "Inside diameter" : "Inside length", mm: layout.box.lengthMm, x: cx, y: bottomY, from: [X(-half), bottomY], to: [X(half), bottomY] });
   }
 
@@ -151,7 +152,7 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
   return (
     <div ref={frame} className="w-full">
       <div className="relative mx-auto" style={{ width, height }}>
-        <svg viewBox={`0 0 ${width} ${height}`} width={width} height={height} role="img" aria-label={title} className="block touch-none select-none" onPointerMove={dragTo} onPointerUp={() => setDragging(null)} onPointerLeave={() => setDragging(null)}>
+        <svg viewBox={`0 0 ${width} ${height}`} width={width} height={height} role="group" aria-label={title} className="block touch-none select-none" onPointerMove={dragTo} onPointerUp={() => setDragging(null)} onPointerLeave={() => setDragging(null)}>
           <Hatches id={id} scale={scale} />
           {scene.regions.map((r, i) => (
             <g key={i} transform={`translate(${cx} ${base + scene.bottomMm * scale}) scale(${scale} ${-scale})`}>
@@ -187,11 +188,11 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
                 <QuantityField label={d.name} value={d.mm} dimension="length" min={d.min ?? 0} max={d.max ?? LARGEST_MM} compact onChange={(v) => v !== null && d.edit?.(v)} />
               </div>
             ) : d.edit ? (
-              <button type="button" className="min-h-8 rounded-md bg-card/90 px-1.5 text-[0.9rem] font-semibold underline decoration-dotted decoration-2 underline-offset-4 hover:bg-peel" onClick={() => setEditing(d.key)} aria-label={`${d.name} ${fmt(d.mm, "length")}: change`}>
+              <button type="button" className="min-h-8 whitespace-nowrap rounded-md bg-card/90 px-1.5 text-[0.9rem] font-semibold underline decoration-dotted decoration-2 underline-offset-4 hover:bg-peel" onClick={() => setEditing(d.key)} aria-label={`${d.name} ${fmt(d.mm, "length")}: change`}>
                 {fmt(d.mm, "length")}
               </button>
             ) : (
-              <span className="rounded-md bg-card/90 px-1.5 text-[0.9rem]"><span className="sr-only">{d.name} </span>{fmt(d.mm, "length")}</span>
+              <span className="whitespace-nowrap rounded-md bg-card/90 px-1.5 text-[0.9rem]"><span className="sr-only">{d.name} </span>{fmt(d.mm, "length")}</span>
             )}
           </div>
         ))}

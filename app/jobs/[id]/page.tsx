@@ -1,0 +1,25 @@
+import { notFound } from "next/navigation";
+import { getJob } from "@/server/jobs";
+import { mouldsOfJob, poursOfJob } from "@/server/pours";
+import { foundOrNull } from "@/server/refusal";
+import { shelf, workshop } from "@/server/workshop";
+import { JobScreen } from "@/ui/job/JobScreen";
+
+interface Ctx {
+  params: Promise<{ id: string }>;
+}
+
+const find = (id: string) => foundOrNull(() => getJob(workshop(), id));
+
+export async function generateMetadata({ params }: Ctx) {
+  return { title: find((await params).id)?.job.name ?? "No such job" };
+}
+
+export default async function JobPage({ params }: Ctx) {
+  const { id } = await params;
+  const stored = find(id);
+  if (!stored) notFound();
+  const w = workshop();
+  const { job, revision, canUndo, canRedo } = stored;
+  return <JobScreen key={id} initial={{ id, job, revision, canUndo, canRedo }} shelf={shelf(w)} pours={poursOfJob(w, id)} moulds={mouldsOfJob(w, id)} />;
+}

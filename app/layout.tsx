@@ -1,0 +1,41 @@
+import type { Metadata, Viewport } from "next";
+import { getSettings } from "@/server/settings";
+import { workshop, WorkshopUnavailable } from "@/server/workshop";
+import { Shell } from "@/ui/shell/Shell";
+import { UnitsProvider } from "@/ui/units";
+import "./globals.css";
+
+export const metadata: Metadata = { title: { default: "Zesty Ladle", template: "%s · Zesty Ladle" }, description: "A workshop instrument for people who build silicone moulds and cast in them." };
+export const viewport: Viewport = { themeColor: "#f6efdf" };
+/** Every page reads the workshop, and carries this answer's own script nonce. */
+export const dynamic = "force-dynamic";
+
+function openSettings() {
+  try {
+    return { ok: true as const, settings: getSettings(workshop()) };
+  } catch (e) {
+    if (e instanceof WorkshopUnavailable) return { ok: false as const, message: e.message };
+    throw e;
+  }
+}
+
+export default function RootLayout({ children }: { children: React.ReactNode }) {
+  const opened = openSettings();
+  return (
+    <html lang="en">
+      <body>
+        {opened.ok ? (
+          <UnitsProvider initial={opened.settings.units}>
+            <Shell workshopName={opened.settings.workshopName}>{children}</Shell>
+          </UnitsProvider>
+        ) : (
+          <main className="mx-auto max-w-2xl space-y-4 px-5 py-16">
+            <h1 className="text-3xl font-bold">The workshop cannot be opened</h1>
+            <p className="text-lg">{opened.message}</p>
+            <p className="hint">Nothing was changed. Reload this page once it is put right.</p>
+          </main>
+        )}
+      </body>
+    </html>
+  );
+}

@@ -1,0 +1,12 @@
+import { LOG_PAGE, logbook, yields } from "@/server/pours";
+import { workshop } from "@/server/workshop";
+import { LogScreen } from "@/ui/log/LogScreen";
+
+export const metadata = { title: "Logbook" };
+
+export default async function LogPage({ searchParams }: { searchParams: Promise<Record<string, string | string[] | undefined>> }) {
+  const query = await searchParams;
+  const w = workshop();
+  const { pours, total, filter } = logbook(w, query);
+  return <LogScreen pours={pours} total={total} filter={filter} pageSize={LOG_PAGE} yields={yields(w)} />;
+}

@@ -1,0 +1,101 @@
+"use client";
+
+import { CheckCheck } from "lucide-react";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { toast } from "sonner";
+import type { Wait } from "@/core/cure";
+import { SHOP_C } from "@/core/cure";
+import { OUTCOME_WORD } from "@/core/plan";
+import { Pick } from "../../controls";
+import { send } from "../../send";
+import type { PourView } from "../../types";
+import { useUnits } from "../../units";
+import { VerdictMark } from "../../VerdictMark";
+import { clockTime, useNow, When } from "../../When";
+import { JobQuantity, useJob, useRemark } from "../JobContext";
+
+export function OutStep() {
+  const { job, plan, moulds, pours } = useJob();
+  const { say } = useUnits();
+  const [mouldId, setMouldId] = useState<string | null>(null);
+  const heavy = useRemark("mould");
+  const refused = plan.chain.verdict === "no" || plan.chain.verdict === "untested";
+  return (
+    <>
+      <JobQuantity path="shopC" label="Shop temperature" value={job.shopC} dimension="temperature" min={SHOP_C.min} max={SHOP_C.max} set={(j, shopC) => ({ ...j, shopC })} />
+      {refused && <p className="flex items-center gap-2 font-semibold"><VerdictMark verdict={plan.chain.verdict} /> See the pairing and prepare steps before you pour.</p>}
+      {heavy && <p className="hint font-semibold !text-care">{heavy.message}</p>}
+      <div className="rounded-xl border-2 border-dashed border-ink p-3">
+        <p className="font-semibold">Stop before you wet or melt anything:</p>
+        <p>Release on and dry. Board level. Cups, sticks, scale and tools laid out. Gloves and goggles on, and a mask for dust.</p>
+      </div>
+      {plan.pours.length === 0 && !plan.castCure && <p>Times appear once the rubber and the cast are worked out.</p>}
+      {plan.pours.map((p, i) => <Clock key={p.name} title={plan.pours.length === 1 ? "Rubber" : `Rubber, ${p.name.toLowerCase()}`} wait={p.cure.demould} kind="rubber" index={i} ready={p.batch !== null} mouldId={null} />)}
+      {plan.castCure && plan.cast && (
+        <>
+          {moulds.length > 1 && <Pick label="Cast in which mould?" value={mouldId ?? moulds[0]?.id ?? null} options={moulds.map((m) => ({ value: m.id, label: m.name }))} none="The newest" onChange={setMouldId} />}
+          <Clock title={plan.cast.name} wait={plan.castCure.demould} kind="cast" index={0} ready={plan.castBatch !== null} mouldId={mouldId} />
+          {plan.castCure.finished && <p className="text-[0.95rem]"><b>{plan.castCure.finished.name}: <Span wait={plan.castCure.finished} />.</b> <span className="text-soft">{say(plan.castCure.finished.reason)}</span></p>}
+        </>
+      )}
+      <History pours={pours} />
+    </>
+  );
+}
+
+function Span({ wait }: { wait: Wait }) {
+  const { band } = useUnits();
+  return <>{band(wait.hours, "duration")}</>;
+}
+
+/** How long one pour takes, until when if poured now, and the tap that logs it. */
+function Clock({ title, wait, kind, index, ready, mouldId }: { title: string; wait: Wait; kind: "rubber" | "cast"; index: number; ready: boolean; mouldId: string | null }) {
+  const { id, document } = useJob();
+  const { fmt, say } = useUnits();
+  const router = useRouter();
+  const now = useNow();
+  const [busy, setBusy] = useState(false);
+  const log = async () => {
+    setBusy(true);
+    const saved = await document.flush();
+    const answer = saved ? await send<PourView>("POST", "/api/pours", { jobId: id, jobRevision: document.getState().revision, kind, pourIndex: index, mouldId }) : null;
+    setBusy(false);
+    if (!answer) return void toast.error("Not logged: the job itself could not be saved yet. See the note on top.");
+    if (!answer.ok) return void toast.error(answer.message);
+    toast.success(`${title} is in the log. Its clock is running.`);
+    router.refresh();
+  };
+  return (
+    <div className="flex flex-wrap items-center justify-between gap-3 rounded-xl bg-paper p-3">
+      <div className="min-w-0 flex-1 basis-64">
+        <p className="text-sm text-soft">{title}: open after</p>
+        <p className="figure text-3xl leading-tight">{fmt(wait.hours.typical, "duration")}</p>
+        <p className="text-sm">Between <Span wait={wait} />{now !== null && <>; poured now, about {clockTime(now + wait.hours.typical * 3_600_000, now)}</>}</p>
+        <p className="hint mt-1">{say(wait.reason)}</p>
+      </div>
+      <button type="button" className="btn btn-main text-lg" disabled={!ready || busy} onClick={() => void log()} aria-label={`Poured ${title.toLowerCase()}: log it`}><CheckCheck size={20} aria-hidden="true" /> Poured: log it</button>
+    </div>
+  );
+}
+
+function History({ pours }: { pours: readonly PourView[] }) {
+  if (pours.length === 0) return null;
+  return (
+    <div>
+      <h3 className="text-lg font-bold">Poured so far</h3>
+      <ul className="divide-y divide-line">
+        {pours.slice(0, 8).map((p) => (
+          <li key={p.id}>
+            <Link href={`/log/${p.id}`} className="flex min-h-12 flex-wrap items-center justify-between gap-x-3 hover:bg-peel/40">
+              <span className="font-semibold">{p.snapshot.what}</span>
+              <span className="text-soft"><When at={p.pouredAt} /></span>
+              <span>{p.openedAt === null ? "curing" : p.outcome ? OUTCOME_WORD[p.outcome] : "opened"}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
