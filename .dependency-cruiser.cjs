@@ -4,7 +4,12 @@ const from = (path) => ({ path });
 module.exports = {
   forbidden: [
     { name: "no-circles", severity: "error", from: {}, to: { circular: true } },
-    { name: "no-orphans", severity: "error", from: { orphan: true, pathNot: ["\\.d\\.ts$", "\\.test\\.ts$", "^app/error\\.tsx$"] }, to: {} },
+    {
+      name: "no-orphans",
+      severity: "error",
+      from: { orphan: true, pathNot: ["\\.d\\.ts$", "\\.test\\.ts$", "^app/error\\.tsx$"] },
+      to: {},
+    },
     {
       name: "core-stands-alone",
       comment: "core imports nothing outside core but zod",
@@ -12,11 +17,31 @@ module.exports = {
       from: { path: "^core/", pathNot: "\\.test\\.ts$" },
       to: { pathNot: ["^core/", "^node_modules/zod/"] },
     },
-    { name: "core-tests-use-only-test-tools", severity: "error", from: { path: "^core/.*\\.test\\.ts$" }, to: { pathNot: ["^core/", "^node_modules/(zod|fast-check|@jest|@types/jest)/"] } },
+    {
+      name: "core-tests-use-only-test-tools",
+      severity: "error",
+      from: { path: "^core/.*\\.test\\.ts$" },
+      to: { pathNot: ["^core/", "^node_modules/(zod|fast-check|@jest|@types/jest)/"] },
+    },
     { name: "quantity-is-the-ground", severity: "error", from: from("^core/quantity/"), to: { path: "^core/(?!quantity/)" } },
-    { name: "material-is-the-ground", severity: "error", from: from("^core/material/"), to: { path: "^core/(?!quantity/|material/)" } },
-    { name: "master-knows-only-the-ground", severity: "error", from: from("^core/master/"), to: { path: "^core/(?!quantity/|material/|master/)" } },
-    { name: "rooms-below-the-roof", severity: "error", from: from("^core/(mould|batch|cure|fit|job)/"), to: { path: "^core/(plan/|operations)" } },
+    {
+      name: "material-is-the-ground",
+      severity: "error",
+      from: from("^core/material/"),
+      to: { path: "^core/(?!quantity/|material/)" },
+    },
+    {
+      name: "master-knows-only-the-ground",
+      severity: "error",
+      from: from("^core/master/"),
+      to: { path: "^core/(?!quantity/|material/|master/)" },
+    },
+    {
+      name: "rooms-below-the-roof",
+      severity: "error",
+      from: from("^core/(mould|batch|cure|fit|job)/"),
+      to: { path: "^core/(plan/|operations)" },
+    },
     { name: "db-knows-only-core", severity: "error", from: from("^db/"), to: { path: "^(app|ui|server|workers)/" } },
     { name: "server-knows-db-and-core", severity: "error", from: from("^server/"), to: { path: "^(app|ui|workers)/" } },
     { name: "ui-knows-only-core", severity: "error", from: from("^ui/"), to: { path: "^(app|server|db)/" } },

@@ -5,7 +5,9 @@ const config = {
   testPathIgnorePatterns: ["/node_modules/", "/.next/", "/e2e/"],
   modulePathIgnorePatterns: ["/.next/"],
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/$1" },
-  transform: { "^.+\\.tsx?$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022" }, module: { type: "commonjs" } }] },
+  transform: {
+    "^.+\\.tsx?$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022" }, module: { type: "commonjs" } }],
+  },
 };
 
 export default config;

@@ -7,10 +7,21 @@ const dev = process.env.NODE_ENV !== "production";
 /** The front door: every request passes here before anything else looks at it. */
 export function proxy(request: NextRequest): NextResponse {
   const h = request.headers;
-  const turned = turnAway({ method: request.method, path: request.nextUrl.pathname, host: h.get("host"), origin: h.get("origin"), fetchSite: h.get("sec-fetch-site"), contentLength: h.get("content-length") }, hosts);
+  const turned = turnAway(
+    {
+      method: request.method,
+      path: request.nextUrl.pathname,
+      host: h.get("host"),
+      origin: h.get("origin"),
+      fetchSite: h.get("sec-fetch-site"),
+      contentLength: h.get("content-length"),
+    },
+    hosts,
+  );
   const nonce = Buffer.from(crypto.getRandomValues(new Uint8Array(16))).toString("base64");
   const headers = safetyHeaders(nonce, dev);
-  if (turned) return NextResponse.json({ error: "turned-away", message: turned.message }, { status: turned.status, headers: { ...headers, Connection: "close" } });
+  if (turned)
+    return NextResponse.json({ error: "turned-away", message: turned.message }, { status: turned.status, headers: { ...headers, Connection: "close" } });
 
   const inward = new Headers(h);
   inward.set("x-nonce", nonce);

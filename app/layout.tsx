@@ -5,7 +5,10 @@ import { Shell } from "@/ui/shell/Shell";
 import { UnitsProvider } from "@/ui/units";
 import "./globals.css";
 
-export const metadata: Metadata = { title: { default: "Zesty Ladle", template: "%s · Zesty Ladle" }, description: "A workshop instrument for people who build silicone moulds and cast in them." };
+export const metadata: Metadata = {
+  title: { default: "Zesty Ladle", template: "%s · Zesty Ladle" },
+  description: "A workshop instrument for people who build silicone moulds and cast in them.",
+};
 export const viewport: Viewport = { themeColor: "#f6efdf" };
 /** Every page reads the workshop, and carries this answer's own script nonce. */
 export const dynamic = "force-dynamic";

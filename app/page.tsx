@@ -15,7 +15,15 @@ export default function BenchPage() {
   const { lines, total } = jobsInHand(w, SHOWN);
   const jobs = lines.map(({ id, name, updatedAt, job }) => {
     const p = plan(job, known);
-    return { id, name, updatedAt, castName: p.cast?.name ?? null, rubberName: p.rubber?.name ?? null, tally: p.tally, next: p.steps.find((s) => s.state === "troubled") ?? p.steps.find((s) => s.state === "asks") ?? null };
+    return {
+      id,
+      name,
+      updatedAt,
+      castName: p.cast?.name ?? null,
+      rubberName: p.rubber?.name ?? null,
+      tally: p.tally,
+      next: p.steps.find((s) => s.state === "troubled") ?? p.steps.find((s) => s.state === "asks") ?? null,
+    };
   });
   return <BenchScreen jobs={jobs} totalJobs={total} curing={curing(w)} />;
 }

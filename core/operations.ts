@@ -27,7 +27,13 @@ export interface Operation {
   run: (input: unknown, shelf: Shelf) => unknown;
 }
 
-function define<I extends z.ZodType, O extends z.ZodType>(name: string, summary: string, input: I, output: O, compute: (input: z.output<I>, shelf: Shelf) => z.input<O>): Operation {
+function define<I extends z.ZodType, O extends z.ZodType>(
+  name: string,
+  summary: string,
+  input: I,
+  output: O,
+  compute: (input: z.output<I>, shelf: Shelf) => z.input<O>,
+): Operation {
   return {
     name,
     summary,
@@ -51,14 +57,24 @@ function find<T extends { id: string }>(list: readonly T[], id: string, path: st
 
 const Span = z.object({ low: z.number(), typical: z.number(), high: z.number() });
 const positive = (what: string) => z.number().finite().gt(0, `${what} has to be more than 0`);
-const Master = z.object({
+const Master = z.strictObject({
   shape: z.enum(SHAPE_KINDS),
   sizes: z.partialRecord(z.enum(SIZE_KEYS), z.number().finite()).default({}),
-  profile: z.array(z.object({ zMm: z.number(), radiusMm: z.number() })).max(500).default([]),
+  profile: z
+    .array(z.object({ zMm: z.number(), radiusMm: z.number() }))
+    .max(500)
+    .default([]),
   readingMm: z.number().min(0).max(10).default(0.5),
 });
 const shopC = z.number().min(SHOP_C.min).max(SHOP_C.max).default(21);
-const Pour = z.object({ name: z.string(), rubberMl: z.number(), fromMm: z.number(), fillLineMm: z.number(), clayMl: z.number(), coversMl: z.number() });
+const Pour = z.object({
+  name: z.string(),
+  rubberMl: z.number(),
+  fromMm: z.number(),
+  fillLineMm: z.number(),
+  clayMl: z.number(),
+  coversMl: z.number(),
+});
 const Part = z.object({ name: z.string(), massG: z.number(), volumeMl: z.number().nullable() });
 const Wait = z.object({ hours: Span, reason: z.string() });
 const metric = (w: { hours: z.infer<typeof Span>; reason: string }) => ({ hours: w.hours, reason: say(w.reason, "metric") });
@@ -66,38 +82,68 @@ const metric = (w: { hours: z.infer<typeof Span>; reason: string }) => ({ hours:
 function measure(m: z.infer<typeof Master>) {
   const r = measureMaster(m);
   if (r.ok) return r.measure;
-  if (r.missing.length > 0) throw new OperationFault(r.missing.map((k) => ({ path: `master.sizes.${k}`, message: `needed for a ${SHAPES[m.shape].label.toLowerCase()}` })));
+  if (r.missing.length > 0)
+    throw new OperationFault(r.missing.map((k) => ({ path: `master.sizes.${k}`, message: `needed for a ${SHAPES[m.shape].label.toLowerCase()}` })));
   throw new OperationFault(r.problems.map((p) => ({ path: p.path, message: say(p.message, "metric") })));
 }
 
-const Measured = z.object({ volumeMl: z.number(), volumeErrorMl: z.number(), areaMm2: z.number(), areaIsEstimate: z.boolean(), lengthMm: z.number(), widthMm: z.number(), heightMm: z.number(), widestMm: z.number() });
+const Measured = z.object({
+  volumeMl: z.number(),
+  volumeErrorMl: z.number(),
+  areaMm2: z.number(),
+  areaIsEstimate: z.boolean(),
+  lengthMm: z.number(),
+  widthMm: z.number(),
+  heightMm: z.number(),
+  widestMm: z.number(),
+});
 const girth = z.array(z.object({ zMm: z.number(), areaMm2: z.number(), perimeterMm: z.number() }));
 const rubberId = z.string().describe("id of a rubber on the shelf, such as rubber-platinum-medium-25");
 const castId = z.string().describe("id of a casting material on the shelf, such as cast-plaster");
 const mouldDefaults = newJob("x").mould;
-const Mould = z.object({ ...MouldDecision.shape }).partial().transform((d) => ({ ...mouldDefaults, ...d }));
+const Mould = z
+  .strictObject({ ...MouldDecision.shape })
+  .partial()
+  .transform((d) => ({ ...mouldDefaults, ...d }));
 
 export const OPERATIONS: readonly Operation[] = [
   define(
     "quantity.parse",
     "Read a quantity as typed in a workshop, such as 4 3/4 in",
-    z.object({ text: z.string().max(200), dimension: z.enum(["length", "mass", "volume", "temperature", "duration", "density", "percent", "count"]), system: z.enum(["metric", "us"]).default("metric") }),
+    z.strictObject({
+      text: z.string().max(200),
+      dimension: z.enum(["length", "mass", "volume", "temperature", "duration", "density", "percent", "count"]),
+      system: z.enum(["metric", "us"]).default("metric"),
+    }),
     z.object({ value: z.number().describe("in mm, g, mL, °C, h, g/mL or %"), metric: z.string(), us: z.string() }),
     ({ text, dimension, system }) => {
       const p = parseQuantity(text, { dimension, system });
-      return p.ok ? { value: p.value, metric: formatQuantity(p.value, dimension, "metric"), us: formatQuantity(p.value, dimension, "us") } : fault("text", p.message);
+      return p.ok
+        ? { value: p.value, metric: formatQuantity(p.value, dimension, "metric"), us: formatQuantity(p.value, dimension, "us") }
+        : fault("text", p.message);
     },
   ),
-  define("master.measure", "Volume, area, outer sizes and girth profile of a master", z.object({ master: Master }), Measured.extend({ girth }), ({ master }) => {
-    const m = measure(master);
-    return { ...m, girth: [...m.levels] };
-  }),
+  define(
+    "master.measure",
+    "Volume, area, outer sizes and girth profile of a master",
+    z.strictObject({ master: Master }),
+    Measured.extend({ girth }),
+    ({ master }) => {
+      const m = measure(master);
+      return { ...m, girth: [...m.levels] };
+    },
+  ),
   define(
     "mould.layout",
     "Box, fill lines, pours and cut list of a block mould round a master",
-    z.object({ master: Master, mould: Mould.prefault({}), boxId: z.string().default("box-foam-board-5") }),
+    z.strictObject({ master: Master, mould: Mould.prefault({}), boxId: z.string().default("box-foam-board-5") }),
     z.object({
-      boxMl: z.number(), rubberMl: z.number(), fillHeightMm: z.number(), wallHeightMm: z.number(), insideLengthMm: z.number(), insideWidthMm: z.number(),
+      boxMl: z.number(),
+      rubberMl: z.number(),
+      fillHeightMm: z.number(),
+      wallHeightMm: z.number(),
+      insideLengthMm: z.number(),
+      insideWidthMm: z.number(),
       pours: z.array(Pour),
       panels: z.array(z.object({ name: z.string(), count: z.number(), lengthMm: z.number(), heightMm: z.number(), thicknessMm: z.number() })),
       alternatives: z.array(z.object({ shape: z.string(), rubberMl: z.number(), savedMl: z.number() })),
@@ -107,27 +153,65 @@ export const OPERATIONS: readonly Operation[] = [
       const r = layOutMould(measure(master), mould, find(shelf.boxes, boxId, "boxId"));
       if (!r.ok) throw new OperationFault(r.problems.map((p) => ({ path: p.path, message: say(p.message, "metric") })));
       const l = r.layout;
-      return { ...l, insideLengthMm: l.box.lengthMm, insideWidthMm: l.box.widthMm, pours: [...l.pours], panels: [...l.panels], alternatives: [...l.alternatives], warnings: r.warnings.map((w) => say(w.message, "metric")) };
+      return {
+        ...l,
+        insideLengthMm: l.box.lengthMm,
+        insideWidthMm: l.box.widthMm,
+        pours: [...l.pours],
+        panels: [...l.panels],
+        alternatives: [...l.alternatives],
+        warnings: r.warnings.map((w) => say(w.message, "metric")),
+      };
     },
   ),
   define(
     "rubber.batch",
     "Grams of each part to mix for a volume of rubber",
-    z.object({ rubberId, volumeMl: positive("volumeMl").max(1_000_000), marginPct: z.number().min(0).max(100).default(0), catalystPct: z.number().nullable().default(null), cupLossK: z.number().min(0).max(5).default(0.2), cupLossFloorG: z.number().min(0).max(500).default(3) }),
-    z.object({ needG: z.number(), marginG: z.number(), cupLossG: z.number(), mixG: z.number(), ratioLabel: z.string(), components: z.array(Part) }),
+    z.strictObject({
+      rubberId,
+      volumeMl: positive("volumeMl").max(1_000_000),
+      marginPct: z.number().min(0).max(100).default(0),
+      catalystPct: z.number().nullable().default(null),
+      cupLossK: z.number().min(0).max(5).default(0.2),
+      cupLossFloorG: z.number().min(0).max(500).default(3),
+    }),
+    z.object({
+      needG: z.number(),
+      marginG: z.number(),
+      cupLossG: z.number(),
+      mixG: z.number(),
+      ratioLabel: z.string(),
+      components: z.array(Part),
+    }),
     (i, shelf) => {
       const rubber = find(shelf.rubbers, i.rubberId, "rubberId");
       const r = massRatio(rubber.mix, i.catalystPct);
       if (!r.ok) return fault("catalystPct", r.message);
-      const b = rubberBatch(i.volumeMl, rubber.densityGMl.typical, r.ratio, i.marginPct, { k: i.cupLossK, floorG: i.cupLossFloorG });
+      const b = rubberBatch(i.volumeMl, rubber.densityGMl.typical, r.ratio, i.marginPct, {
+        k: i.cupLossK,
+        floorG: i.cupLossFloorG,
+      });
       return { ...b, components: [...b.components] };
     },
   ),
   define(
     "rubber.correct",
     "Over-pour correction: what to add so that the parts in the cup keep the ratio",
-    z.object({ rubberId, actualAG: positive("actualAG"), actualBG: z.number().min(0).default(0), catalystPct: z.number().nullable().default(null) }),
-    z.object({ needBG: z.number(), addBG: z.number(), addAG: z.number(), totalG: z.number(), deviationPct: z.number().nullable(), verdict: z.enum(["add", "good", "near", "off"]), message: z.string() }),
+    z.strictObject({
+      rubberId,
+      actualAG: positive("actualAG"),
+      actualBG: z.number().min(0).default(0),
+      catalystPct: z.number().nullable().default(null),
+    }),
+    z.object({
+      needBG: z.number(),
+      addBG: z.number(),
+      addAG: z.number(),
+      totalG: z.number(),
+      deviationPct: z.number().nullable(),
+      verdict: z.enum(["add", "good", "near", "off"]),
+      message: z.string(),
+    }),
     (i, shelf) => {
       const r = massRatio(find(shelf.rubbers, i.rubberId, "rubberId").mix, i.catalystPct);
       if (!r.ok) return fault("catalystPct", r.message);
@@ -138,58 +222,137 @@ export const OPERATIONS: readonly Operation[] = [
   define(
     "cast.batch",
     "Components of a casting mix, and what the casting weighs wet, demoulded and dry",
-    z.object({ castId, cavityMl: positive("cavityMl").max(1_000_000), waterPer100: z.number().nullable().default(null), pigmentPct: z.number().default(0), fragrancePct: z.number().default(0), marginPct: z.number().default(0), count: z.number().default(1) }),
-    z.object({ components: z.array(Part), mixG: z.number(), mixMl: z.number(), wetG: z.number(), demouldedG: Span, dryG: Span, ratioLabel: z.string(), notes: z.array(z.string()), warnings: z.array(z.string()) }),
+    z.strictObject({
+      castId,
+      cavityMl: positive("cavityMl").max(1_000_000),
+      waterPer100: z.number().nullable().default(null),
+      pigmentPct: z.number().default(0),
+      fragrancePct: z.number().default(0),
+      marginPct: z.number().default(0),
+      count: z.number().default(1),
+    }),
+    z.object({
+      components: z.array(Part),
+      mixG: z.number(),
+      mixMl: z.number(),
+      wetG: z.number(),
+      demouldedG: Span,
+      dryG: Span,
+      ratioLabel: z.string(),
+      notes: z.array(z.string()),
+      warnings: z.array(z.string()),
+    }),
     (i, shelf) => {
       const r = castBatch(find(shelf.casts, i.castId, "castId"), i.cavityMl, i);
       if (!r.ok) return fault(r.path.replace(/^cast\./, ""), r.message);
-      return { ...r.batch, components: [...r.batch.components], notes: r.batch.notes.map((n) => say(n, "metric")), warnings: r.warnings };
+      return {
+        ...r.batch,
+        components: [...r.batch.components],
+        notes: r.batch.notes.map((n) => say(n, "metric")),
+        warnings: r.warnings,
+      };
     },
   ),
   define(
     "fit.check",
     "Judge every contact between master, rubber, cast and use",
-    z.object({
-      surfaceId: z.string().nullable().default(null), sealerId: z.string().nullable().default(null), releaseId: z.string().nullable().default(null), clayId: z.string().nullable().default(null),
-      rubberId: z.string().nullable().default(null), secondRubberId: z.string().nullable().default(null), castId: z.string().nullable().default(null),
-      use: z.enum(USES).default("display"), held: z.enum(HELD).default("new"), washedToday: z.boolean().default(false),
+    z.strictObject({
+      surfaceId: z.string().nullable().default(null),
+      sealerId: z.string().nullable().default(null),
+      releaseId: z.string().nullable().default(null),
+      clayId: z.string().nullable().default(null),
+      rubberId: z.string().nullable().default(null),
+      secondRubberId: z.string().nullable().default(null),
+      castId: z.string().nullable().default(null),
+      use: z.enum(USES).default("display"),
+      held: z.enum(HELD).default("new"),
+      washedToday: z.boolean().default(false),
     }),
     z.object({
       verdict: z.enum(VERDICTS),
       unanswered: z.array(z.string()),
-      links: z.array(z.object({ contact: z.enum(CONTACTS), between: z.array(z.string()), verdict: z.enum(VERDICTS), findings: z.array(z.object({ ruleId: z.string(), verdict: z.enum(VERDICTS), reason: z.string(), remedy: z.string(), confidence: z.string(), source: z.string() })) })),
+      links: z.array(
+        z.object({
+          contact: z.enum(CONTACTS),
+          between: z.array(z.string()),
+          verdict: z.enum(VERDICTS),
+          findings: z.array(
+            z.object({
+              ruleId: z.string(),
+              verdict: z.enum(VERDICTS),
+              reason: z.string(),
+              remedy: z.string(),
+              confidence: z.string(),
+              source: z.string(),
+            }),
+          ),
+        }),
+      ),
     }),
     (i, shelf) => {
-      const lists = { surfaceId: shelf.surfaces, sealerId: shelf.releases, releaseId: shelf.releases, clayId: shelf.surfaces, rubberId: shelf.rubbers, secondRubberId: shelf.rubbers, castId: shelf.casts };
+      const lists = {
+        surfaceId: shelf.surfaces,
+        sealerId: shelf.releases,
+        releaseId: shelf.releases,
+        clayId: shelf.surfaces,
+        rubberId: shelf.rubbers,
+        secondRubberId: shelf.rubbers,
+        castId: shelf.casts,
+      };
       for (const [key, list] of Object.entries(lists)) {
         const id = i[key as keyof typeof lists];
         if (id !== null) find<{ id: string }>(list, id, key);
       }
       const c = judgeChain(i, shelf);
-      return { verdict: c.verdict, unanswered: [...c.unanswered], links: c.links.map((l) => ({ ...l, between: [...l.between], findings: l.findings.map((f) => ({ ...f, reason: say(f.reason, "metric"), remedy: say(f.remedy, "metric") })) })) };
+      return {
+        verdict: c.verdict,
+        unanswered: [...c.unanswered],
+        links: c.links.map((l) => ({
+          ...l,
+          between: [...l.between],
+          findings: l.findings.map((f) => ({ ...f, reason: say(f.reason, "metric"), remedy: say(f.remedy, "metric") })),
+        })),
+      };
     },
   ),
-  define("cure.rubber", "Pot life and demould time of a rubber at a shop temperature", z.object({ rubberId, shopC, catalystPct: z.number().gt(0).nullable().default(null) }), z.object({ potLife: Wait, demould: Wait }), (i, shelf) => {
-    const c = rubberCure(find(shelf.rubbers, i.rubberId, "rubberId"), i.shopC, i.catalystPct);
-    return { potLife: metric(c.potLife), demould: metric(c.demould) };
-  }),
+  define(
+    "cure.rubber",
+    "Pot life and demould time of a rubber at a shop temperature",
+    z.strictObject({ rubberId, shopC, catalystPct: z.number().gt(0).nullable().default(null) }),
+    z.object({ potLife: Wait, demould: Wait }),
+    (i, shelf) => {
+      const c = rubberCure(find(shelf.rubbers, i.rubberId, "rubberId"), i.shopC, i.catalystPct);
+      return { potLife: metric(c.potLife), demould: metric(c.demould) };
+    },
+  ),
   define(
     "cure.cast",
     "Working, demould and finishing time of a casting at a shop temperature",
-    z.object({ castId, shopC, volumeMl: positive("volumeMl"), areaMm2: positive("areaMm2") }),
+    z.strictObject({ castId, shopC, volumeMl: positive("volumeMl"), areaMm2: positive("areaMm2") }),
     z.object({ working: Wait, demould: Wait, finished: Wait.extend({ name: z.string() }).nullable() }),
     (i, shelf) => {
       const c = castCure(find(shelf.casts, i.castId, "castId"), i.shopC, i);
-      return { working: metric(c.working), demould: metric(c.demould), finished: c.finished ? { ...metric(c.finished), name: c.finished.name } : null };
+      return {
+        working: metric(c.working),
+        demould: metric(c.demould),
+        finished: c.finished ? { ...metric(c.finished), name: c.finished.name } : null,
+      };
     },
   ),
   define(
     "plan",
     "The whole plan of a job: measures, box, batches, verdict, weights and times",
-    z.object({ job: Job }),
+    z.strictObject({ job: Job }),
     z.object({
-      volumeMl: z.number().nullable(), boxMl: z.number().nullable(), rubberMl: z.number().nullable(), rubberMixG: z.number().nullable(), castMixG: z.number().nullable(), filledG: z.number().nullable(),
-      verdict: z.enum(VERDICTS), rubberOutH: z.number().nullable(), castOutH: z.number().nullable(),
+      volumeMl: z.number().nullable(),
+      boxMl: z.number().nullable(),
+      rubberMl: z.number().nullable(),
+      rubberMixG: z.number().nullable(),
+      castMixG: z.number().nullable(),
+      filledG: z.number().nullable(),
+      verdict: z.enum(VERDICTS),
+      rubberOutH: z.number().nullable(),
+      castOutH: z.number().nullable(),
       pours: z.array(Pour.extend({ mixG: z.number().nullable(), components: z.array(Part) })),
       castComponents: z.array(Part),
       steps: z.array(z.object({ id: z.enum(STEP_IDS), state: z.string(), line: z.string() })),
@@ -198,8 +361,15 @@ export const OPERATIONS: readonly Operation[] = [
     ({ job }, shelf) => {
       const p = plan(job, shelf);
       return {
-        volumeMl: p.measure?.volumeMl ?? null, boxMl: p.layout?.boxMl ?? null, rubberMl: p.layout?.rubberMl ?? null, rubberMixG: p.tally.rubberG, castMixG: p.tally.castG, filledG: p.tally.filledG,
-        verdict: p.tally.verdict, rubberOutH: p.tally.rubberOutH, castOutH: p.tally.castOutH,
+        volumeMl: p.measure?.volumeMl ?? null,
+        boxMl: p.layout?.boxMl ?? null,
+        rubberMl: p.layout?.rubberMl ?? null,
+        rubberMixG: p.tally.rubberG,
+        castMixG: p.tally.castG,
+        filledG: p.tally.filledG,
+        verdict: p.tally.verdict,
+        rubberOutH: p.tally.rubberOutH,
+        castOutH: p.tally.castOutH,
         pours: p.pours.map((x) => ({ ...x, mixG: x.batch?.mixG ?? null, components: x.batch ? [...x.batch.components] : [] })),
         castComponents: p.castBatch ? [...p.castBatch.components] : [],
         steps: p.steps.map((s) => ({ ...s, line: say(s.line, "metric") })),
@@ -214,4 +384,9 @@ export const operationNamed = (name: string): Operation | null => OPERATIONS.fin
 
 /** Name, summary, and JSON Schemas of every operation. */
 export const describeOperations = () =>
-  OPERATIONS.map((o) => ({ name: o.name, summary: o.summary, input: z.toJSONSchema(o.input, { io: "input" }), output: z.toJSONSchema(o.output, { io: "input" }) }));
+  OPERATIONS.map((o) => ({
+    name: o.name,
+    summary: o.summary,
+    input: z.toJSONSchema(o.input, { io: "input" }),
+    output: z.toJSONSchema(o.output, { io: "input" }),
+  }));

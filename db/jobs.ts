@@ -34,56 +34,110 @@ export function insertJob(db: Db, id: string, job: Job, now: number): void {
 export function readJob(db: Db, id: string): StoredJob | null {
   const row = db.select().from(jobs).where(eq(jobs.id, id)).get();
   if (!row) return null;
-  const revision = db.select({ undoTo: jobRevisions.undoTo, redoTo: jobRevisions.redoTo }).from(jobRevisions).where(and(eq(jobRevisions.jobId, id), eq(jobRevisions.revision, row.revision))).get();
-  return { id, job: Job.parse(row.document), revision: row.revision, updatedAt: row.updatedAt, shelvedAt: row.shelvedAt, canUndo: revision?.undoTo != null, canRedo: revision?.redoTo != null };
+  const revision = db
+    .select({ undoTo: jobRevisions.undoTo, redoTo: jobRevisions.redoTo })
+    .from(jobRevisions)
+    .where(and(eq(jobRevisions.jobId, id), eq(jobRevisions.revision, row.revision)))
+    .get();
+  return {
+    id,
+    job: Job.parse(row.document),
+    revision: row.revision,
+    updatedAt: row.updatedAt,
+    shelvedAt: row.shelvedAt,
+    canUndo: revision?.undoTo != null,
+    canRedo: revision?.redoTo != null,
+  };
 }
 
 /** Jobs in hand, newest first. */
 export function listJobs(db: Db, limit: number): { lines: JobLine[]; total: number } {
   const rows = db.select().from(jobs).where(isNull(jobs.shelvedAt)).orderBy(desc(jobs.updatedAt)).limit(limit).all();
-  const total = db.select({ n: sql<number>`count(*)` }).from(jobs).where(isNull(jobs.shelvedAt)).get()?.n ?? 0;
+  const total =
+    db
+      .select({ n: sql<number>`count(*)` })
+      .from(jobs)
+      .where(isNull(jobs.shelvedAt))
+      .get()?.n ?? 0;
   return { lines: rows.map((r) => ({ id: r.id, name: r.name, updatedAt: r.updatedAt, job: Job.parse(r.document) })), total };
 }
 
 /** Names of jobs in hand that hold these words, newest first. */
 export const findJobs = (db: Db, text: string, limit: number): { id: string; name: string }[] =>
-  db.select({ id: jobs.id, name: jobs.name }).from(jobs).where(and(isNull(jobs.shelvedAt), contains(jobs.name, text))).orderBy(desc(jobs.updatedAt)).limit(limit).all();
+  db
+    .select({ id: jobs.id, name: jobs.name })
+    .from(jobs)
+    .where(and(isNull(jobs.shelvedAt), contains(jobs.name, text)))
+    .orderBy(desc(jobs.updatedAt))
+    .limit(limit)
+    .all();
 
 export type SaveResult = { ok: true; revision: number } | { ok: false; reason: "missing" } | { ok: false; reason: "stale"; current: StoredJob };
 
-function append(tx: Parameters<Parameters<Db["transaction"]>[0]>[0], id: string, job: Job, from: number, now: number, undoTo: number | null, redoTo: number | null): number {
+function append(
+  tx: Parameters<Parameters<Db["transaction"]>[0]>[0],
+  id: string,
+  job: Job,
+  from: number,
+  now: number,
+  undoTo: number | null,
+  redoTo: number | null,
+): number {
   const revision = from + 1;
   tx.update(jobs).set({ document: job, name: job.name, revision, updatedAt: now }).where(eq(jobs.id, id)).run();
   tx.insert(jobRevisions).values({ jobId: id, revision, document: job, savedAt: now, undoTo, redoTo }).run();
-  if (revision % 50 === 0) tx.delete(jobRevisions).where(and(eq(jobRevisions.jobId, id), lt(jobRevisions.revision, revision - KEPT_REVISIONS))).run();
+  if (revision % 50 === 0)
+    tx.delete(jobRevisions)
+      .where(and(eq(jobRevisions.jobId, id), lt(jobRevisions.revision, revision - KEPT_REVISIONS)))
+      .run();
   return revision;
 }
 
 /** Saves a job over the revision the writer last saw; a later save by someone else is reported, never overwritten. */
 export function saveJob(db: Db, id: string, job: Job, base: number, now: number): SaveResult {
-  return db.transaction((tx): SaveResult => {
-    const current = readJob(db, id);
-    if (!current) return { ok: false, reason: "missing" };
-    if (current.revision !== base) return { ok: false, reason: "stale", current };
-    return { ok: true, revision: append(tx, id, job, base, now, base, null) };
-  }, { behavior: "immediate" });
+  return db.transaction(
+    (tx): SaveResult => {
+      const current = readJob(db, id);
+      if (!current) return { ok: false, reason: "missing" };
+      if (current.revision !== base) return { ok: false, reason: "stale", current };
+      return { ok: true, revision: append(tx, id, job, base, now, base, null) };
+    },
+    { behavior: "immediate" },
+  );
 }
 
 export type StepResult = SaveResult | { ok: false; reason: "nothing" };
 
 /** Goes one state back or forward; the result is a new revision, so that undo itself is never lost. */
 export function stepJob(db: Db, id: string, direction: "undo" | "redo", base: number, now: number): StepResult {
-  return db.transaction((tx): StepResult => {
-    const current = readJob(db, id);
-    if (!current) return { ok: false, reason: "missing" };
-    if (current.revision !== base) return { ok: false, reason: "stale", current };
-    const here = tx.select().from(jobRevisions).where(and(eq(jobRevisions.jobId, id), eq(jobRevisions.revision, base))).get();
-    const target = direction === "undo" ? here?.undoTo : here?.redoTo;
-    const there = target == null ? undefined : tx.select().from(jobRevisions).where(and(eq(jobRevisions.jobId, id), eq(jobRevisions.revision, target))).get();
-    if (!there) return { ok: false, reason: "nothing" };
-    const job = Job.parse(there.document);
-    return { ok: true, revision: direction === "undo" ? append(tx, id, job, base, now, there.undoTo, base) : append(tx, id, job, base, now, base, there.redoTo) };
-  }, { behavior: "immediate" });
+  return db.transaction(
+    (tx): StepResult => {
+      const current = readJob(db, id);
+      if (!current) return { ok: false, reason: "missing" };
+      if (current.revision !== base) return { ok: false, reason: "stale", current };
+      const here = tx
+        .select()
+        .from(jobRevisions)
+        .where(and(eq(jobRevisions.jobId, id), eq(jobRevisions.revision, base)))
+        .get();
+      const target = direction === "undo" ? here?.undoTo : here?.redoTo;
+      const there =
+        target == null
+          ? undefined
+          : tx
+              .select()
+              .from(jobRevisions)
+              .where(and(eq(jobRevisions.jobId, id), eq(jobRevisions.revision, target)))
+              .get();
+      if (!there) return { ok: false, reason: "nothing" };
+      const job = Job.parse(there.document);
+      return {
+        ok: true,
+        revision: direction === "undo" ? append(tx, id, job, base, now, there.undoTo, base) : append(tx, id, job, base, now, base, there.redoTo),
+      };
+    },
+    { behavior: "immediate" },
+  );
 }
 
 /** Puts a job away or takes it out again. */

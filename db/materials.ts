@@ -4,7 +4,13 @@ import type { Db } from "./open";
 import { materials } from "./schema";
 
 /** The workshop's own entries, by kind and name. */
-export const listOwnMaterials = (db: Db): Material[] => db.select().from(materials).orderBy(asc(materials.kind), asc(materials.name)).all().map((r) => Material.parse(r.document));
+export const listOwnMaterials = (db: Db): Material[] =>
+  db
+    .select()
+    .from(materials)
+    .orderBy(asc(materials.kind), asc(materials.name))
+    .all()
+    .map((r) => Material.parse(r.document));
 
 export function putMaterial(db: Db, m: Material, now: number): void {
   const values = { id: m.id, kind: m.kind, name: m.name, document: m, updatedAt: now };

@@ -61,14 +61,19 @@ export function openWorkshop(files: WorkshopFiles, migrations = MIGRATIONS): Db 
   try {
     mkdirSync(files.photos, { recursive: true });
   } catch (e) {
-    if (!existsSync(files.database)) throw new WorkshopUnavailable(`The data folder ${files.folder} cannot be written (${(e as Error).message}). Set ZESTY_DATA to a folder you own, and start again.`);
+    if (!existsSync(files.database))
+      throw new WorkshopUnavailable(
+        `The data folder ${files.folder} cannot be written (${(e as Error).message}). Set ZESTY_DATA to a folder you own, and start again.`,
+      );
   }
   const readOnlyFile = existsSync(files.database) && !isWritable(files.database);
   let client: Database.Database;
   try {
     client = new Database(files.database, { readonly: readOnlyFile, timeout: 5000 });
   } catch (e) {
-    throw new WorkshopUnavailable(`The workshop file ${files.database} cannot be opened (${(e as Error).message}). Check that it is there and that you may read and write it.`);
+    throw new WorkshopUnavailable(
+      `The workshop file ${files.database} cannot be opened (${(e as Error).message}). Check that it is there and that you may read and write it.`,
+    );
   }
   try {
     if (!readOnlyFile) client.pragma("journal_mode = WAL");
@@ -76,7 +81,9 @@ export function openWorkshop(files: WorkshopFiles, migrations = MIGRATIONS): Db 
     client.pragma("foreign_keys = ON");
     const applied = newestApplied(client);
     if (applied !== null && applied > newestKnown(migrations)) {
-      throw new WorkshopUnavailable(`The workshop file ${files.database} was written by a newer Zesty Ladle. Start that version, or set ZESTY_DATA to another folder. Nothing was changed.`);
+      throw new WorkshopUnavailable(
+        `The workshop file ${files.database} was written by a newer Zesty Ladle. Start that version, or set ZESTY_DATA to another folder. Nothing was changed.`,
+      );
     }
     const db = drizzle(client, { schema });
     if (!readOnlyFile) migrate(db, { migrationsFolder: migrations });
@@ -85,6 +92,8 @@ export function openWorkshop(files: WorkshopFiles, migrations = MIGRATIONS): Db 
   } catch (e) {
     client.close();
     if (e instanceof WorkshopUnavailable) throw e;
-    throw new WorkshopUnavailable(`The workshop file ${files.database} is not usable (${(e as Error).message}). Put a good copy in its place, or set ZESTY_DATA to another folder.`);
+    throw new WorkshopUnavailable(
+      `The workshop file ${files.database} is not usable (${(e as Error).message}). Put a good copy in its place, or set ZESTY_DATA to another folder.`,
+    );
   }
 }

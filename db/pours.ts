@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, isNull, sql, type SQL } from "drizzle-orm";
 import { z } from "zod";
-import { FaultKey, Snapshot, type Outcome } from "../core/plan";
+import { FaultKeySchema, Snapshot, type FaultKey, type Outcome } from "../core/plan";
 import { contains } from "./contains";
 import type { Db } from "./open";
 import { moulds, photos, pours } from "./schema";
@@ -43,18 +43,42 @@ export function insertPour(db: Db, p: NewPour): void {
     if (p.mould) tx.insert(moulds).values({ id: p.mould.id, jobId: p.jobId, name: p.mould.name, madeAt: p.pouredAt }).run();
     tx.insert(pours)
       .values({
-        id: p.id, jobId: p.jobId, mouldId: p.mouldId, kind: p.kind, pourIndex: p.pourIndex, pouredAt: p.pouredAt, readyLowAt: p.readyLowAt, readyAt: p.readyAt, readyHighAt: p.readyHighAt,
-        faults: [], notes: "", searched: searchedOf(p.snapshot, ""), snapshot: p.snapshot,
+        id: p.id,
+        jobId: p.jobId,
+        mouldId: p.mouldId,
+        kind: p.kind,
+        pourIndex: p.pourIndex,
+        pouredAt: p.pouredAt,
+        readyLowAt: p.readyLowAt,
+        readyAt: p.readyAt,
+        readyHighAt: p.readyHighAt,
+        faults: [],
+        notes: "",
+        searched: searchedOf(p.snapshot, ""),
+        snapshot: p.snapshot,
       })
       .run();
   });
 }
 
-const FaultList = z.array(FaultKey);
+const FaultList = z.array(FaultKeySchema);
 type Row = typeof pours.$inferSelect;
 const toPour = (r: Row, mouldName: string | null): Pour => ({
-  id: r.id, jobId: r.jobId, mouldId: r.mouldId, mouldName, kind: r.kind, pourIndex: r.pourIndex, pouredAt: r.pouredAt, readyLowAt: r.readyLowAt, readyAt: r.readyAt, readyHighAt: r.readyHighAt,
-  openedAt: r.openedAt, outcome: r.outcome, faults: FaultList.parse(r.faults), notes: r.notes, snapshot: Snapshot.parse(r.snapshot),
+  id: r.id,
+  jobId: r.jobId,
+  mouldId: r.mouldId,
+  mouldName,
+  kind: r.kind,
+  pourIndex: r.pourIndex,
+  pouredAt: r.pouredAt,
+  readyLowAt: r.readyLowAt,
+  readyAt: r.readyAt,
+  readyHighAt: r.readyHighAt,
+  openedAt: r.openedAt,
+  outcome: r.outcome,
+  faults: FaultList.parse(r.faults),
+  notes: r.notes,
+  snapshot: Snapshot.parse(r.snapshot),
 });
 
 const joined = (db: Db) => db.select({ pour: pours, mould: moulds.name }).from(pours).leftJoin(moulds, eq(pours.mouldId, moulds.id)).$dynamic();
@@ -77,15 +101,31 @@ export function changePour(db: Db, id: string, change: PourChange): Pour | null 
     const now = readPour(db, id);
     if (!now) return null;
     const set = Object.fromEntries(Object.entries(change).filter(([, v]) => v !== undefined));
-    if (Object.keys(set).length > 0) tx.update(pours).set({ ...set, searched: searchedOf(now.snapshot, change.notes ?? now.notes) }).where(eq(pours.id, id)).run();
+    if (Object.keys(set).length > 0)
+      tx.update(pours)
+        .set({ ...set, searched: searchedOf(now.snapshot, change.notes ?? now.notes) })
+        .where(eq(pours.id, id))
+        .run();
     return readPour(db, id);
   });
 }
 
 /** What is curing, the next to be ready first. */
-export const listCuring = (db: Db, limit = 200): Pour[] => joined(db).where(isNull(pours.openedAt)).orderBy(asc(pours.readyAt)).limit(limit).all().map((r) => toPour(r.pour, r.mould));
+export const listCuring = (db: Db, limit = 200): Pour[] =>
+  joined(db)
+    .where(isNull(pours.openedAt))
+    .orderBy(asc(pours.readyAt))
+    .limit(limit)
+    .all()
+    .map((r) => toPour(r.pour, r.mould));
 
-export const listJobPours = (db: Db, jobId: string): Pour[] => joined(db).where(eq(pours.jobId, jobId)).orderBy(desc(pours.pouredAt)).limit(200).all().map((r) => toPour(r.pour, r.mould));
+export const listJobPours = (db: Db, jobId: string): Pour[] =>
+  joined(db)
+    .where(eq(pours.jobId, jobId))
+    .orderBy(desc(pours.pouredAt))
+    .limit(200)
+    .all()
+    .map((r) => toPour(r.pour, r.mould));
 
 export interface LogFilter {
   text: string;
@@ -104,8 +144,18 @@ export function listLog(db: Db, f: LogFilter): { pours: Pour[]; total: number } 
   else if (f.outcome !== "all") parts.push(eq(pours.outcome, f.outcome));
   if (f.mouldId) parts.push(eq(pours.mouldId, f.mouldId));
   const where = parts.length > 0 ? and(...parts) : undefined;
-  const total = db.select({ n: sql<number>`count(*)` }).from(pours).where(where).get()?.n ?? 0;
-  const rows = joined(db).where(where).orderBy(desc(pours.pouredAt)).limit(f.pageSize).offset(f.page * f.pageSize).all();
+  const total =
+    db
+      .select({ n: sql<number>`count(*)` })
+      .from(pours)
+      .where(where)
+      .get()?.n ?? 0;
+  const rows = joined(db)
+    .where(where)
+    .orderBy(desc(pours.pouredAt))
+    .limit(f.pageSize)
+    .offset(f.page * f.pageSize)
+    .all();
   return { pours: rows.map((r) => toPour(r.pour, r.mould)), total };
 }
 
@@ -124,7 +174,10 @@ export interface MouldYield {
 export const mouldYields = (db: Db, limit = 50): MouldYield[] =>
   db
     .select({
-      id: moulds.id, name: moulds.name, jobId: moulds.jobId, madeAt: moulds.madeAt,
+      id: moulds.id,
+      name: moulds.name,
+      jobId: moulds.jobId,
+      madeAt: moulds.madeAt,
       casts: sql<number>`sum(case when ${pours.kind} = 'cast' and ${pours.outcome} is not null then 1 else 0 end)`,
       good: sql<number>`sum(case when ${pours.kind} = 'cast' and ${pours.outcome} = 'good' then 1 else 0 end)`,
       flawed: sql<number>`sum(case when ${pours.kind} = 'cast' and ${pours.outcome} = 'flawed' then 1 else 0 end)`,
@@ -138,10 +191,16 @@ export const mouldYields = (db: Db, limit = 50): MouldYield[] =>
     .all();
 
 /** Moulds made for a job, newest first. */
-export const listMoulds = (db: Db, jobId: string): { id: string; name: string }[] => db.select({ id: moulds.id, name: moulds.name }).from(moulds).where(eq(moulds.jobId, jobId)).orderBy(desc(moulds.madeAt)).all();
+export const listMoulds = (db: Db, jobId: string): { id: string; name: string }[] =>
+  db.select({ id: moulds.id, name: moulds.name }).from(moulds).where(eq(moulds.jobId, jobId)).orderBy(desc(moulds.madeAt)).all();
 
 export const insertPhoto = (db: Db, p: Photo, now: number): void => {
-  db.transaction((tx) => tx.insert(photos).values({ ...p, addedAt: now }).run());
+  db.transaction((tx) =>
+    tx
+      .insert(photos)
+      .values({ ...p, addedAt: now })
+      .run(),
+  );
 };
 
 export const readPhoto = (db: Db, id: string): Photo | null => db.select().from(photos).where(eq(photos.id, id)).get() ?? null;

@@ -38,7 +38,9 @@ export const jobs = sqliteTable(
 export const jobRevisions = sqliteTable(
   "job_revisions",
   {
-    jobId: text("job_id").notNull().references(() => jobs.id, { onDelete: "cascade" }),
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id, { onDelete: "cascade" }),
     revision: integer("revision").notNull(),
     document: text("document", { mode: "json" }).notNull(),
     savedAt: integer("saved_at").notNull(),
@@ -52,7 +54,9 @@ export const moulds = sqliteTable(
   "moulds",
   {
     id: text("id").primaryKey(),
-    jobId: text("job_id").notNull().references(() => jobs.id),
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id),
     name: text("name").notNull(),
     madeAt: integer("made_at").notNull(),
   },
@@ -63,7 +67,9 @@ export const pours = sqliteTable(
   "pours",
   {
     id: text("id").primaryKey(),
-    jobId: text("job_id").notNull().references(() => jobs.id),
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id),
     mouldId: text("mould_id").references(() => moulds.id),
     kind: text("kind", { enum: ["rubber", "cast"] }).notNull(),
     /** The pour of a mould this is, from 0; always 0 for casts. */
@@ -81,14 +87,22 @@ export const pours = sqliteTable(
     searched: text("searched").notNull(),
     snapshot: text("snapshot", { mode: "json" }).notNull(),
   },
-  (t) => [index("pours_by_time").on(t.pouredAt), index("pours_curing").on(t.openedAt, t.readyAt), index("pours_by_mould").on(t.mouldId, t.kind, t.outcome), index("pours_by_job").on(t.jobId, t.pouredAt), index("pours_by_outcome").on(t.outcome, t.pouredAt)],
+  (t) => [
+    index("pours_by_time").on(t.pouredAt),
+    index("pours_curing").on(t.openedAt, t.readyAt),
+    index("pours_by_mould").on(t.mouldId, t.kind, t.outcome),
+    index("pours_by_job").on(t.jobId, t.pouredAt),
+    index("pours_by_outcome").on(t.outcome, t.pouredAt),
+  ],
 );
 
 export const photos = sqliteTable(
   "photos",
   {
     id: text("id").primaryKey(),
-    pourId: text("pour_id").notNull().references(() => pours.id, { onDelete: "cascade" }),
+    pourId: text("pour_id")
+      .notNull()
+      .references(() => pours.id, { onDelete: "cascade" }),
     fileName: text("file_name").notNull(),
     mime: text("mime").notNull(),
     bytes: integer("bytes").notNull(),

@@ -3,14 +3,31 @@ import { z } from "zod";
 import { describeOperations } from "../core/operations";
 
 /** Writes docs/operations.md from the same schemas the operations are checked against. */
-const Node = z.object({ type: z.union([z.string(), z.array(z.string())]).optional(), description: z.string().optional(), default: z.unknown().optional(), enum: z.array(z.unknown()).optional(), const: z.unknown().optional(), minimum: z.number().optional(), maximum: z.number().optional(), exclusiveMinimum: z.number().optional() });
-const ObjectNode = z.object({ properties: z.record(z.string(), z.unknown()).default({}), required: z.array(z.string()).default([]) });
+const Node = z.object({
+  type: z.union([z.string(), z.array(z.string())]).optional(),
+  description: z.string().optional(),
+  default: z.unknown().optional(),
+  enum: z.array(z.unknown()).optional(),
+  const: z.unknown().optional(),
+  minimum: z.number().optional(),
+  maximum: z.number().optional(),
+  exclusiveMinimum: z.number().optional(),
+});
+const ObjectNode = z.object({
+  properties: z.record(z.string(), z.unknown()).default({}),
+  required: z.array(z.string()).default([]),
+});
 
 const typeOf = (raw: unknown): string => {
   const n = Node.safeParse(raw);
   if (!n.success) return "any";
   const { type, enum: values } = n.data;
-  const limits = [n.data.exclusiveMinimum !== undefined ? `> ${n.data.exclusiveMinimum}` : n.data.minimum !== undefined ? `≥ ${n.data.minimum}` : "", n.data.maximum !== undefined ? `≤ ${n.data.maximum}` : ""].filter(Boolean).join(", ");
+  const limits = [
+    n.data.exclusiveMinimum !== undefined ? `> ${n.data.exclusiveMinimum}` : n.data.minimum !== undefined ? `≥ ${n.data.minimum}` : "",
+    n.data.maximum !== undefined ? `≤ ${n.data.maximum}` : "",
+  ]
+    .filter(Boolean)
+    .join(", ");
   const base = values ? values.map((v) => `\`${String(v)}\``).join(" ") : Array.isArray(type) ? type.join(" or ") : (type ?? "see schema");
   return limits ? `${base}, ${limits}` : base;
 };

@@ -24,19 +24,23 @@ const give = (message) => {
 const major = Number(process.versions.node.split(".")[0]);
 if (major < 20) give(`Zesty Ladle needs Node 20 or newer; this is ${process.version}.`);
 
-const tool = (name) => ({
-  tsc: "node_modules/typescript/bin/tsc",
-  eslint: "node_modules/eslint/bin/eslint.js",
-  depcruise: "node_modules/dependency-cruiser/bin/dependency-cruise.mjs",
-  jest: "node_modules/jest/bin/jest.js",
-  next: "node_modules/next/dist/bin/next",
-  playwright: "node_modules/@playwright/test/cli.js",
-  tsx: "node_modules/tsx/dist/cli.mjs",
-})[name];
+const tool = (name) =>
+  ({
+    tsc: "node_modules/typescript/bin/tsc",
+    eslint: "node_modules/eslint/bin/eslint.js",
+    depcruise: "node_modules/dependency-cruiser/bin/dependency-cruise.mjs",
+    jest: "node_modules/jest/bin/jest.js",
+    next: "node_modules/next/dist/bin/next",
+    playwright: "node_modules/@playwright/test/cli.js",
+    tsx: "node_modules/tsx/dist/cli.mjs",
+  })[name];
 
 /** Runs one of the project's own tools to its end; returns its exit code. */
 function run(name, args, extra = {}) {
-  const { status, error } = spawnSync(process.execPath, [tool(name), ...args], { stdio: ["inherit", extra.quiet ? 2 : "inherit", "inherit"], env: { ...env, ...extra.env } });
+  const { status, error } = spawnSync(process.execPath, [tool(name), ...args], {
+    stdio: ["inherit", extra.quiet ? 2 : "inherit", "inherit"],
+    env: { ...env, ...extra.env },
+  });
   if (error) say(String(error));
   return status ?? 1;
 }
@@ -55,18 +59,38 @@ const stamped = (file, stamp) => existsSync(file) && readFileSync(file, "utf8") 
 
 /** Installs exactly what the lock file says, unless it is there already. */
 function ensureInstalled() {
-  const stamp = hashOf(["package.json", "package-lock.json"]);
+  const stamp = hashOf(["package-lock.json"]);
   const mark = "node_modules/.zesty-installed";
   if (stamped(mark, stamp)) return;
   say("Installing packages (a few minutes the first time: the database is compiled here) …");
   const npm = process.env.npm_execpath;
   const [command, args] = npm && /\.[cm]?js$/.test(npm) ? [process.execPath, [npm]] : [process.platform === "win32" ? "npm.cmd" : "npm", []];
-  const { status } = spawnSync(command, [...args, "ci", "--include=dev", "--no-audit", "--no-fund", "--loglevel=error"], { stdio: ["inherit", 2, "inherit"], env: { ...env, NODE_ENV: "" }, shell: command === "npm.cmd" });
-  if (status !== 0) give("Installing failed. It needs the npm registry, and python3, make and a C++ compiler for the database (on Debian: apt-get install -y python3 make g++). Fix what is said above, and run the same command again.");
+  const { status } = spawnSync(command, [...args, "ci", "--include=dev", "--no-audit", "--no-fund", "--loglevel=error"], {
+    stdio: ["inherit", 2, "inherit"],
+    env: { ...env, NODE_ENV: "" },
+    shell: command === "npm.cmd",
+  });
+  if (status !== 0)
+    give(
+      "Installing failed. It needs the npm registry, and python3, make and a C++ compiler for the database (on Debian: apt-get install -y python3 make g++). Fix what is said above, and run the same command again.",
+    );
   writeFileSync(mark, stamp);
 }
 
-const SOURCES = ["app", "ui", "server", "db", "core", "workers", "public", "proxy.ts", "next.config.ts", "postcss.config.mjs", "tsconfig.json", "package-lock.json"];
+const SOURCES = [
+  "app",
+  "ui",
+  "server",
+  "db",
+  "core",
+  "workers",
+  "public",
+  "proxy.ts",
+  "next.config.ts",
+  "postcss.config.mjs",
+  "tsconfig.json",
+  "package-lock.json",
+];
 
 /** Builds the production application, unless this very source is built already. Returns false if it does not build. */
 function build() {
@@ -93,7 +117,10 @@ const portTaken = (port) =>
 async function freePort() {
   const port = Number(process.env.PORT ?? 3210);
   if (!Number.isInteger(port) || port < 1 || port > 65535) give(`PORT is "${process.env.PORT}": it has to be a whole number from 1 to 65535.`);
-  if (await portTaken(port)) give(`Something already listens on port ${port}; perhaps Zesty Ladle is running at http://${HOST}:${port}. Stop it, or choose another port: PORT=${port + 1} npm run ${mode}`);
+  if (await portTaken(port))
+    give(
+      `Something already listens on port ${port}; perhaps Zesty Ladle is running at http://${HOST}:${port}. Stop it, or choose another port: PORT=${port + 1} npm run ${mode}`,
+    );
   return port;
 }
 
@@ -109,11 +136,15 @@ async function untilReady(port, child) {
 /** Starts the server and hands it the terminal until it ends. */
 async function serve(args, nodeEnv) {
   const port = await freePort();
-  const child = spawn(process.execPath, [tool("next"), ...args, "-H", HOST, "-p", String(port)], { stdio: ["inherit", "ignore", "inherit"], env: { ...env, NODE_ENV: nodeEnv } });
+  const child = spawn(process.execPath, [tool("next"), ...args, "-H", HOST, "-p", String(port)], {
+    stdio: ["inherit", "ignore", "inherit"],
+    env: { ...env, NODE_ENV: nodeEnv },
+  });
   for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => child.kill(signal));
   child.on("exit", (code) => process.exit(code ?? 0));
   const ready = await untilReady(port, child);
-  if (ready === true) console.log(`\n  Zesty Ladle is ready at http://${HOST}:${port}\n  Its data is in ${resolve(env.ZESTY_DATA || "data")}. Stop it with Ctrl+C.\n`);
+  if (ready === true)
+    console.log(`\n  Zesty Ladle is ready at http://${HOST}:${port}\n  Its data is in ${resolve(env.ZESTY_DATA || "data")}. Stop it with Ctrl+C.\n`);
   else say(`\n${ready}\n`);
 }
 
@@ -145,12 +176,18 @@ function ensureChromium() {
   const found = findChromium();
   if (found) return found;
   const may = process.getuid?.() === 0 ? [] : spawnSync("sudo", ["-n", "true"]).status === 0 ? ["sudo", "-n"] : null;
-  const apt = (...args) => spawnSync([...may, "apt-get", ...args][0], [...may, "apt-get", ...args].slice(1), { stdio: ["ignore", 2, "inherit"], env: { ...env, DEBIAN_FRONTEND: "noninteractive" } }).status === 0;
+  const apt = (...args) =>
+    spawnSync([...may, "apt-get", ...args][0], [...may, "apt-get", ...args].slice(1), {
+      stdio: ["ignore", 2, "inherit"],
+      env: { ...env, DEBIAN_FRONTEND: "noninteractive" },
+    }).status === 0;
   if (may && existsSync("/usr/bin/apt-get")) {
     say("Installing Chromium for the interface tests …");
     if (apt("update", "-qq") && apt("install", "-y", "-qq", "chromium") && findChromium()) return findChromium();
   }
-  say("\nThe interface tests need Chromium, and it could not be installed from here. Run:\n\n    sudo apt-get update && sudo apt-get install -y chromium\n\nor set CHROMIUM_PATH to one you have, and run npm test again.\n");
+  say(
+    "\nThe interface tests need Chromium, and it could not be installed from here. Run:\n\n    sudo apt-get update && sudo apt-get install -y chromium\n\nor set CHROMIUM_PATH to one you have, and run npm test again.\n",
+  );
   return null;
 }
 
@@ -177,7 +214,10 @@ function test() {
   check("route types", run("next", ["typegen"], { quiet: true }) === 0);
   check("type check", run("tsc", ["--noEmit"]) === 0);
   check("lint", run("eslint", ["."]) === 0);
-  check("architecture", run("depcruise", ["--config", ".dependency-cruiser.cjs", "app", "ui", "server", "db", "core", ...(existsSync("workers") ? ["workers"] : [])]) === 0);
+  check(
+    "architecture",
+    run("depcruise", ["--config", ".dependency-cruiser.cjs", "app", "ui", "server", "db", "core", ...(existsSync("workers") ? ["workers"] : [])]) === 0,
+  );
 
   const unitFile = join(results, "jest.json");
   const unitCode = run("jest", ["--json", `--outputFile=${unitFile}`, ...(process.env.CI ? ["--ci"] : [])], { quiet: true });
@@ -189,7 +229,10 @@ function test() {
   const chromium = built ? ensureChromium() : null;
   if (chromium) {
     const e2eFile = join(results, "playwright.json");
-    const code = run("playwright", ["test", "--reporter=line,json"], { quiet: true, env: { PLAYWRIGHT_JSON_OUTPUT_NAME: e2eFile, CHROMIUM_PATH: chromium, FORCE_COLOR: "0" } });
+    const code = run("playwright", ["test", "--reporter=line,json"], {
+      quiet: true,
+      env: { PLAYWRIGHT_JSON_OUTPUT_NAME: e2eFile, CHROMIUM_PATH: chromium, FORCE_COLOR: "0" },
+    });
     const stats = readJson(e2eFile)?.stats;
     tally("interface tests", (stats?.expected ?? 0) + (stats?.flaky ?? 0), stats ? stats.unexpected || Number(code !== 0) : 1);
     if (stats?.flaky) say(`${stats.flaky} interface tests passed only on a second try.`);

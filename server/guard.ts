@@ -23,7 +23,13 @@ export interface Turned {
 export const LOCAL_NAMES = ["localhost", "127.0.0.1", "[::1]"];
 
 /** Host names from ZESTY_HOSTS (comma-separated), on top of the local ones. */
-export const allowedHosts = (configured = process.env.ZESTY_HOSTS ?? ""): string[] => [...LOCAL_NAMES, ...configured.split(",").map((h) => h.trim().toLowerCase()).filter(Boolean)];
+export const allowedHosts = (configured = process.env.ZESTY_HOSTS ?? ""): string[] => [
+  ...LOCAL_NAMES,
+  ...configured
+    .split(",")
+    .map((h) => h.trim().toLowerCase())
+    .filter(Boolean),
+];
 
 const nameOf = (host: string): string => host.toLowerCase().replace(/:\d+$/, "");
 
@@ -35,17 +41,21 @@ export const bodyLimit = (path: string): number => (/^\/api\/pours\/[^/]+\/photo
  * this very origin (or from a program, which sends none); no body announced above the limit. Null lets it in.
  */
 export function turnAway(a: Asked, hosts: readonly string[]): Turned | null {
-  if (a.host === null || !hosts.includes(nameOf(a.host))) return { status: 421, message: "This workshop does not answer to that host name. Add it to ZESTY_HOSTS if it should." };
+  if (a.host === null || !hosts.includes(nameOf(a.host)))
+    return { status: 421, message: "This workshop does not answer to that host name. Add it to ZESTY_HOSTS if it should." };
   if (!SAFE.has(a.method)) {
-    const sameOrigin = a.origin === null || a.origin.toLowerCase() === `http://${a.host.toLowerCase()}` || a.origin.toLowerCase() === `https://${a.host.toLowerCase()}`;
-    if (!sameOrigin || (a.fetchSite !== null && a.fetchSite !== "same-origin" && a.fetchSite !== "none")) return { status: 403, message: "Refused: this came from another site." };
+    const sameOrigin =
+      a.origin === null || a.origin.toLowerCase() === `http://${a.host.toLowerCase()}` || a.origin.toLowerCase() === `https://${a.host.toLowerCase()}`;
+    if (!sameOrigin || (a.fetchSite !== null && a.fetchSite !== "same-origin" && a.fetchSite !== "none"))
+      return { status: 403, message: "Refused: this came from another site." };
     const limit = bodyLimit(a.path);
     if (a.contentLength !== null && !(Number(a.contentLength) <= limit)) return { status: 413, message: tooLarge(limit) };
   }
   return null;
 }
 
-export const tooLarge = (limit: number): string => `Too large: at most ${limit >= 1024 * 1024 ? `${limit / 1024 / 1024} MB` : `${limit / 1024} KB`} can be sent here.`;
+export const tooLarge = (limit: number): string =>
+  `Too large: at most ${limit >= 1024 * 1024 ? `${limit / 1024 / 1024} MB` : `${limit / 1024} KB`} can be sent here.`;
 
 /** Reads a body but stops, and cancels the rest, as soon as it passes the limit; null means it did. */
 export async function readWithin(body: ReadableStream<Uint8Array> | null, limit: number): Promise<Buffer | null> {

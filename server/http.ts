@@ -11,7 +11,10 @@ function refuse(e: unknown): Response {
   const refusal = e instanceof Refusal ? e : storageRefusal(e);
   if (refusal) return json(refusal.status, { error: refusal.code, message: refusal.message, ...refusal.detail });
   console.error(e);
-  return json(500, { error: "unexpected", message: "Something went wrong here, and it is our fault. Nothing you typed is lost; try again." });
+  return json(500, {
+    error: "unexpected",
+    message: "Something went wrong here, and it is our fault. Nothing you typed is lost; try again.",
+  });
 }
 
 /** Reads a JSON body within the limit. */

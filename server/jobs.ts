@@ -7,7 +7,9 @@ import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
-const NewJob = z.object({ name: z.string().trim().min(1, "give the job a name").max(80, "a name can be at most 80 letters long") });
+const NewJob = z.object({
+  name: z.string().trim().min(1, "give the job a name").max(80, "a name can be at most 80 letters long"),
+});
 const SaveJob = z.object({ baseRevision: z.number().int().min(1), job: Job });
 const StepJob = z.object({ baseRevision: z.number().int().min(1), direction: z.enum(["undo", "redo"]) });
 
@@ -39,7 +41,9 @@ function settle(w: Workshop, id: string, result: StepResult): StoredJob {
     case "nothing":
       throw new Refusal(409, "nothing-to-step", "There is nothing further to undo or redo.");
     case "stale":
-      throw new Refusal(409, "stale", "This job was changed somewhere else since this page read it. Nothing was overwritten: choose which to keep.", { current: result.current });
+      throw new Refusal(409, "stale", "This job was changed somewhere else since this page read it. Nothing was overwritten: choose which to keep.", {
+        current: result.current,
+      });
   }
 }
 

@@ -9,8 +9,16 @@ import type { Workshop } from "./workshop";
 
 const KINDS: { mime: string; extension: string; matches: (b: Buffer) => boolean }[] = [
   { mime: "image/jpeg", extension: "jpg", matches: (b) => b.length > 3 && b[0] === 0xff && b[1] === 0xd8 && b[2] === 0xff },
-  { mime: "image/png", extension: "png", matches: (b) => b.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])) },
-  { mime: "image/webp", extension: "webp", matches: (b) => b.subarray(0, 4).toString("latin1") === "RIFF" && b.subarray(8, 12).toString("latin1") === "WEBP" },
+  {
+    mime: "image/png",
+    extension: "png",
+    matches: (b) => b.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])),
+  },
+  {
+    mime: "image/webp",
+    extension: "webp",
+    matches: (b) => b.subarray(0, 4).toString("latin1") === "RIFF" && b.subarray(8, 12).toString("latin1") === "WEBP",
+  },
 ];
 
 /** Path of a photo inside the photo folder. The name is our own, but a name that leaves the folder is refused all the same. */
@@ -25,7 +33,12 @@ export function photoPath(w: Workshop, fileName: string): string {
  * Keeps a photo beside the database: judged by its first bytes, not its name; written whole and synced before it is
  * entered, so a crash leaves no half photo in the log.
  */
-export async function addPhoto(w: Workshop, pourId: string, bytes: Buffer, writeFile: (path: string, data: Buffer) => Promise<void> = writeSynced): Promise<Photo> {
+export async function addPhoto(
+  w: Workshop,
+  pourId: string,
+  bytes: Buffer,
+  writeFile: (path: string, data: Buffer) => Promise<void> = writeSynced,
+): Promise<Photo> {
   getPour(w, pourId);
   if (bytes.length === 0) throw new Refusal(400, "empty", "That photo is empty: choose another file.");
   if (bytes.length > PHOTO_LIMIT) throw new Refusal(413, "too-large", tooLarge(PHOTO_LIMIT));

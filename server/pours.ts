@@ -1,7 +1,20 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
-import { FaultKey, freeze, OUTCOMES } from "../core/plan";
-import { changePour, insertPour, listCuring, listJobPours, listLog, listMoulds, listPhotos, mouldYields, readPour, type MouldYield, type Photo, type Pour } from "../db/pours";
+import { FaultKeySchema, freeze, OUTCOMES } from "../core/plan";
+import {
+  changePour,
+  insertPour,
+  listCuring,
+  listJobPours,
+  listLog,
+  listMoulds,
+  listPhotos,
+  mouldYields,
+  readPour,
+  type MouldYield,
+  type Photo,
+  type Pour,
+} from "../db/pours";
 import { getJob } from "./jobs";
 import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
@@ -21,7 +34,7 @@ const LogPour = z.object({
 const ChangePour = z.object({
   opened: z.boolean().optional(),
   outcome: z.enum(OUTCOMES).nullable().optional(),
-  faults: z.array(FaultKey).max(20).optional(),
+  faults: z.array(FaultKeySchema).max(20).optional(),
   notes: z.string().max(4000, "notes can be at most 4000 letters long").optional(),
 });
 
@@ -29,19 +42,33 @@ const ChangePour = z.object({
 export function logPour(w: Workshop, body: unknown): Pour {
   const ask = parseOrRefuse(LogPour, body);
   const stored = getJob(w, ask.jobId);
-  if (stored.revision !== ask.jobRevision) throw new Refusal(409, "stale", "This job was changed since this page read it, so the numbers to freeze are in doubt. Look again, then log the pour.", { current: stored });
+  if (stored.revision !== ask.jobRevision)
+    throw new Refusal(409, "stale", "This job was changed since this page read it, so the numbers to freeze are in doubt. Look again, then log the pour.", {
+      current: stored,
+    });
   const frozen = freeze(stored.job, stored.revision, shelf(w), ask.kind, ask.pourIndex);
   if (!frozen.ok) throw new Refusal(422, "not-ready", frozen.message);
   const now = w.now();
   const known = listMoulds(w.db, ask.jobId);
-  if (ask.mouldId !== null && !known.some((m) => m.id === ask.mouldId)) throw new Refusal(422, "no-mould", "That mould does not belong to this job: choose one of its own.");
+  if (ask.mouldId !== null && !known.some((m) => m.id === ask.mouldId))
+    throw new Refusal(422, "no-mould", "That mould does not belong to this job: choose one of its own.");
   const lastIndex = stored.job.mould.opening === "twoPart" ? 1 : 0;
-  const makes = ask.kind === "rubber" && ask.pourIndex === lastIndex ? { id: randomUUID(), name: `${stored.job.name}, mould ${known.length + 1}`.slice(0, 100) } : null;
+  const makes =
+    ask.kind === "rubber" && ask.pourIndex === lastIndex ? { id: randomUUID(), name: `${stored.job.name}, mould ${known.length + 1}`.slice(0, 100) } : null;
   const { demouldH } = frozen.snapshot;
   const id = randomUUID();
   insertPour(w.db, {
-    id, jobId: ask.jobId, mouldId: makes?.id ?? (ask.kind === "cast" ? (ask.mouldId ?? known[0]?.id ?? null) : null), kind: ask.kind, pourIndex: ask.kind === "rubber" ? ask.pourIndex : 0,
-    pouredAt: now, readyLowAt: now + demouldH.low * HOUR, readyAt: now + demouldH.typical * HOUR, readyHighAt: now + demouldH.high * HOUR, snapshot: frozen.snapshot, mould: makes,
+    id,
+    jobId: ask.jobId,
+    mouldId: makes?.id ?? (ask.kind === "cast" ? (ask.mouldId ?? known[0]?.id ?? null) : null),
+    kind: ask.kind,
+    pourIndex: ask.kind === "rubber" ? ask.pourIndex : 0,
+    pouredAt: now,
+    readyLowAt: now + demouldH.low * HOUR,
+    readyAt: now + demouldH.typical * HOUR,
+    readyHighAt: now + demouldH.high * HOUR,
+    snapshot: frozen.snapshot,
+    mould: makes,
   });
   return getPour(w, id).pour;
 }
@@ -78,6 +105,11 @@ export const LOG_PAGE = 40;
 
 /** One page of the logbook. Odd query values fall back to their defaults. */
 export function logbook(w: Workshop, query: Record<string, unknown>): { pours: Pour[]; total: number; filter: z.infer<typeof LogQuery> } {
-  const filter = LogQuery.parse({ text: query.text ?? "", outcome: query.outcome ?? "all", mouldId: query.mouldId ?? null, page: query.page ?? 0 });
+  const filter = LogQuery.parse({
+    text: query.text ?? "",
+    outcome: query.outcome ?? "all",
+    mouldId: query.mouldId ?? null,
+    page: query.page ?? 0,
+  });
   return { ...listLog(w.db, { ...filter, pageSize: LOG_PAGE }), filter };
 }

@@ -17,9 +17,16 @@ const codeOf = (e: unknown): string => (typeof e === "object" && e !== null && "
 /** Turns what storage can throw into words; returns null for anything unexpected. */
 export function storageRefusal(e: unknown): Refusal | null {
   const code = codeOf(e);
-  if (code.startsWith("SQLITE_READONLY") || code === "EROFS" || code === "EACCES") return new Refusal(503, "read-only", "This workshop is open for reading only, so nothing can be saved. What you typed is still on this page. Make the data folder writable and try again.");
-  if (code === "SQLITE_FULL" || code === "ENOSPC" || code === "EDQUOT") return new Refusal(507, "disk-full", "The disk is full, so this was not saved. What you entered is still here: free some space and try again.");
-  if (code.startsWith("SQLITE_BUSY") || code.startsWith("SQLITE_LOCKED")) return new Refusal(503, "busy", "Another program is using the workshop file. Nothing was lost: try again in a moment.");
+  if (code.startsWith("SQLITE_READONLY") || code === "EROFS" || code === "EACCES")
+    return new Refusal(
+      503,
+      "read-only",
+      "This workshop is open for reading only, so nothing can be saved. What you typed is still on this page. Make the data folder writable and try again.",
+    );
+  if (code === "SQLITE_FULL" || code === "ENOSPC" || code === "EDQUOT")
+    return new Refusal(507, "disk-full", "The disk is full, so this was not saved. What you entered is still here: free some space and try again.");
+  if (code.startsWith("SQLITE_BUSY") || code.startsWith("SQLITE_LOCKED"))
+    return new Refusal(503, "busy", "Another program is using the workshop file. Nothing was lost: try again in a moment.");
   return null;
 }
 

@@ -48,7 +48,19 @@ const refusedLater = async (run: Promise<unknown>): Promise<Refusal> => {
   }
   throw new Error("was not refused");
 };
-const puck = (name = "Puck"): Job => ({ ...newJob(name), master: { shape: "cylinder", sizes: { diameterMm: 100, heightMm: 60 }, profile: [], readingMm: 0.5, surfaceId: "surface-wood-sealed", massG: null }, castId: "cast-plaster", rubberId: "rubber-tin-medium-25" });
+const puck = (name = "Puck"): Job => ({
+  ...newJob(name),
+  master: {
+    shape: "cylinder",
+    sizes: { diameterMm: 100, heightMm: 60 },
+    profile: [],
+    readingMm: 0.5,
+    surfaceId: "surface-wood-sealed",
+    massG: null,
+  },
+  castId: "cast-plaster",
+  rubberId: "rubber-tin-medium-25",
+});
 const start = (job: Job = puck()): string => {
   const { id } = createJob(w, { name: job.name });
   updateJob(w, id, { baseRevision: 1, job });
@@ -145,7 +157,11 @@ describe("the log", () => {
     expect(updatePour(w, casts[1]!.id, { opened: false, outcome: null }).openedAt).toBeNull();
     updatePour(w, casts[1]!.id, { outcome: "failed" });
     expect(yields(w)).toEqual([expect.objectContaining({ casts: 2, good: 1, flawed: 0, failed: 1 })]);
-    expect(curing(w).map((p) => p.kind).sort()).toEqual(["cast", "rubber"]);
+    expect(
+      curing(w)
+        .map((p) => p.kind)
+        .sort(),
+    ).toEqual(["cast", "rubber"]);
     expect(refused(() => updatePour(w, casts[0]!.id, { faults: ["gremlins"] })).status).toBe(400);
   });
 
@@ -156,7 +172,17 @@ describe("the log", () => {
     updatePour(w, cast.id, { outcome: "good", notes: "Vibrated_twice" });
     start(puck("Other"));
     const found = (q: Record<string, unknown>) => logbook(w, q).total;
-    expect([found({}), found({ text: "100 %" }), found({ text: "d_t" }), found({ text: "q_q" }), found({ text: "%%" }), found({ outcome: "good" }), found({ outcome: "open" }), found({ mouldId: cast.mouldId }), found({ outcome: "nonsense", page: "x" })]).toEqual([2, 2, 1, 0, 0, 1, 1, 2, 2]);
+    expect([
+      found({}),
+      found({ text: "100 %" }),
+      found({ text: "d_t" }),
+      found({ text: "q_q" }),
+      found({ text: "%%" }),
+      found({ outcome: "good" }),
+      found({ outcome: "open" }),
+      found({ mouldId: cast.mouldId }),
+      found({ outcome: "nonsense", page: "x" }),
+    ]).toEqual([2, 2, 1, 0, 0, 1, 1, 2, 2]);
   });
 });
 
@@ -169,7 +195,9 @@ describe("materials and settings", () => {
     const odd = updateMaterial(w, made.id, { ...base, name: "Ours", densityGMl: { low: 10, typical: 11, high: 12 } });
     expect(odd.doubts).toEqual([{ path: "densityGMl", message: expect.stringMatching(/11 g\/mL is unusual for a silicone rubber/) }]);
     expect(ownMaterials(w)[0]).toMatchObject({ id: made.id, densityGMl: { typical: 11 } });
-    expect(refused(() => updateMaterial(w, made.id, { ...base, densityGMl: { low: 0, typical: -1, high: 2 } })).detail.faults).toEqual(expect.arrayContaining([expect.objectContaining({ path: "densityGMl" })]));
+    expect(refused(() => updateMaterial(w, made.id, { ...base, densityGMl: { low: 0, typical: -1, high: 2 } })).detail.faults).toEqual(
+      expect.arrayContaining([expect.objectContaining({ path: "densityGMl" })]),
+    );
   });
 
   it("unit switching stores a choice and nothing else", () => {
@@ -215,8 +243,15 @@ describe("photos", () => {
     const id = pourId();
     // /dev/full answers every write with the system's own "no space left on device".
     const full = (path: string, data: Buffer) => import("node:fs").then((fs) => fs.writeFileSync(existsSync("/dev/full") ? "/dev/full" : path, data));
-    const error = await addPhoto(w, id, png, full).then(() => null, (e: unknown) => e);
-    expect(storageRefusal(error)).toMatchObject({ status: 507, code: "disk-full", message: expect.stringMatching(/What you entered is still here/) });
+    const error = await addPhoto(w, id, png, full).then(
+      () => null,
+      (e: unknown) => e,
+    );
+    expect(storageRefusal(error)).toMatchObject({
+      status: 507,
+      code: "disk-full",
+      message: expect.stringMatching(/What you entered is still here/),
+    });
     expect(readdirSync(w.files.photos)).toEqual([]);
     expect(getPour(w, id).photos).toEqual([]);
   });
@@ -262,7 +297,11 @@ describe("the workshop file", () => {
     } catch (e) {
       error = e;
     }
-    expect(storageRefusal(error)).toMatchObject({ status: 503, code: "read-only", message: expect.stringMatching(/still on this page/) });
+    expect(storageRefusal(error)).toMatchObject({
+      status: 503,
+      code: "read-only",
+      message: expect.stringMatching(/still on this page/),
+    });
   });
 
   it("keeps what was acknowledged when the process is killed the moment after", () => {

@@ -2,11 +2,11 @@
 
 import { useRouter } from "next/navigation";
 import { useState, type FormEvent } from "react";
-import { Dialog } from "./controls";
+import { Dialog } from "./Dialog";
 import { send } from "./send";
 
 /** Names a job and opens it. */
-export function NewJobDialog({ open, onOpenChange }: { open: boolean; onOpenChange: (o: boolean) => void }) {
+export function NewJobDialog({ onClose }: { onClose: () => void }) {
   const router = useRouter();
   const [name, setName] = useState("");
   const [fault, setFault] = useState<string | null>(null);
@@ -18,20 +18,32 @@ export function NewJobDialog({ open, onOpenChange }: { open: boolean; onOpenChan
     const made = await send<{ id: string }>("POST", "/api/jobs", { name: name.trim() });
     setBusy(false);
     if (!made.ok) return setFault(made.message);
-    setName("");
-    setFault(null);
-    onOpenChange(false);
+    onClose();
     router.push(`/jobs/${made.data.id}`);
   };
   return (
-    <Dialog open={open} onOpenChange={onOpenChange} title="Start a job" description="One job is one piece: its master, its mould and what you cast in it.">
+    <Dialog open onOpenChange={(o) => !o && onClose()} title="Start a job" description="One job is one piece: its master, its mould and what you cast in it.">
       <form onSubmit={submit} className="space-y-4">
         <label className="block space-y-1">
           <span className="label">What are you making?</span>
-          <input className="field text-lg" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} aria-invalid={fault ? true : undefined} aria-describedby={fault ? "new-job-fault" : undefined} autoFocus />
+          <input
+            className="field text-lg"
+            value={name}
+            maxLength={80}
+            onChange={(e) => setName(e.target.value)}
+            aria-invalid={fault ? true : undefined}
+            aria-describedby={fault ? "new-job-fault" : undefined}
+            autoFocus
+          />
         </label>
-        {fault && <p id="new-job-fault" role="alert" className="fault">{fault}</p>}
-        <button type="submit" className="btn btn-main w-full" disabled={busy}>Start</button>
+        {fault && (
+          <p id="new-job-fault" role="alert" className="fault">
+            {fault}
+          </p>
+        )}
+        <button type="submit" className="btn btn-main w-full" disabled={busy}>
+          Start
+        </button>
       </form>
     </Dialog>
   );

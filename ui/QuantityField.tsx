@@ -56,7 +56,13 @@ export function QuantityField(p: QuantityFieldProps) {
   const [seen, setSeen] = useState({ value: p.value, system });
   const [touched, setTouched] = useState(false);
 
-  const limits = { dimension: p.dimension, system, ...(p.min === undefined ? {} : { min: p.min }), ...(p.max === undefined ? {} : { max: p.max }), describe: (v: number) => formatQuantity(v, p.dimension, system) };
+  const limits = {
+    dimension: p.dimension,
+    system,
+    ...(p.min === undefined ? {} : { min: p.min }),
+    ...(p.max === undefined ? {} : { max: p.max }),
+    describe: (v: number) => formatQuantity(v, p.dimension, system),
+  };
   const read = (t: string) => {
     const parsed = parseQuantity(t, limits);
     return parsed.ok && p.whole && !Number.isInteger(parsed.value) ? { ok: false as const, message: `"${t.trim()}" is not a whole number.` } : parsed;
@@ -126,14 +132,26 @@ export function QuantityField(p: QuantityFieldProps) {
             if (parsed.ok && touched && !p.compact) setText(formatForEditing(parsed.value, p.dimension, system));
           }}
         />
-        {suffix && <span className="pointer-events-none absolute right-3 top-1/2 -translate-y-1/2 text-sm text-soft" aria-hidden="true">{suffix}</span>}
+        {suffix && (
+          <span className="pointer-events-none absolute right-3 top-1/2 -translate-y-1/2 text-sm text-soft" aria-hidden="true">
+            {suffix}
+          </span>
+        )}
       </div>
       {remark ? (
-        <p id={`${id}-r`} role={remark.severity === "fault" ? "alert" : undefined} className={remark.severity === "fault" ? "fault" : "hint font-semibold !text-care"}>
+        <p
+          id={`${id}-r`}
+          role={remark.severity === "fault" ? "alert" : undefined}
+          className={remark.severity === "fault" ? "fault" : "hint font-semibold !text-care"}
+        >
           {remark.message}
         </p>
       ) : (
-        p.help && <p id={`${id}-h`} className="hint">{p.help}</p>
+        p.help && (
+          <p id={`${id}-h`} className="hint">
+            {p.help}
+          </p>
+        )
       )}
     </div>
   );

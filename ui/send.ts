@@ -1,7 +1,12 @@
 export type Sent<T> = { ok: true; data: T } | { ok: false; status: number; error: string; message: string; detail: Record<string, unknown> };
 
 /** Sends JSON to this workshop's own server. Never throws: an unreachable server is an answer with status 0. */
-export async function send<T>(method: "GET" | "POST" | "PUT" | "PATCH" | "DELETE", url: string, body?: unknown, options: { keepalive?: boolean; raw?: Blob } = {}): Promise<Sent<T>> {
+export async function send<T>(
+  method: "GET" | "POST" | "PUT" | "PATCH" | "DELETE",
+  url: string,
+  body?: unknown,
+  options: { keepalive?: boolean; raw?: Blob } = {},
+): Promise<Sent<T>> {
   try {
     const response = await fetch(url, {
       method,
@@ -17,8 +22,20 @@ export async function send<T>(method: "GET" | "POST" | "PUT" | "PATCH" | "DELETE
     }
     if (response.ok) return { ok: true, data: data as T };
     const detail = typeof data === "object" && data !== null ? (data as Record<string, unknown>) : {};
-    return { ok: false, status: response.status, error: String(detail.error ?? "unexpected"), message: String(detail.message ?? `The server answered ${response.status}.`), detail };
+    return {
+      ok: false,
+      status: response.status,
+      error: String(detail.error ?? "unexpected"),
+      message: String(detail.message ?? `The server answered ${response.status}.`),
+      detail,
+    };
   } catch {
-    return { ok: false, status: 0, error: "unreachable", message: "The workshop's server does not answer. What you typed is kept on this page; it will be saved when the server is back.", detail: {} };
+    return {
+      ok: false,
+      status: 0,
+      error: "unreachable",
+      message: "The workshop's server does not answer. What you typed is kept on this page; it will be saved when the server is back.",
+      detail: {},
+    };
   }
 }

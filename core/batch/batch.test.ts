@@ -41,10 +41,24 @@ describe("rubber", () => {
   });
 
   it("parts always add up to the total and keep the ratio", () => {
-    const mix = fc.record({ a: fc.double({ min: 0.1, max: 100, noNaN: true }), b: fc.double({ min: 0.1, max: 100, noNaN: true }), da: fc.double({ min: 0.5, max: 2, noNaN: true }), db: fc.double({ min: 0.5, max: 2, noNaN: true }), basis: fc.constantFrom<"mass" | "volume">("mass", "volume") });
+    const mix = fc.record({
+      a: fc.double({ min: 0.1, max: 100, noNaN: true }),
+      b: fc.double({ min: 0.1, max: 100, noNaN: true }),
+      da: fc.double({ min: 0.5, max: 2, noNaN: true }),
+      db: fc.double({ min: 0.5, max: 2, noNaN: true }),
+      basis: fc.constantFrom<"mass" | "volume">("mass", "volume"),
+    });
     fc.assert(
       fc.property(mix, fc.double({ min: 1, max: 50_000, noNaN: true }), (m, total) => {
-        const [p, q] = splitByRatio(total, ratio({ kind: "ratio", basis: m.basis, partA: { name: "A", parts: m.a, densityGMl: m.da }, partB: { name: "B", parts: m.b, densityGMl: m.db } }));
+        const [p, q] = splitByRatio(
+          total,
+          ratio({
+            kind: "ratio",
+            basis: m.basis,
+            partA: { name: "A", parts: m.a, densityGMl: m.da },
+            partB: { name: "B", parts: m.b, densityGMl: m.db },
+          }),
+        );
         const measured = m.basis === "mass" ? q.massG / p.massG : q.volumeMl! / p.volumeMl!;
         return Math.abs(p.massG + q.massG - total) < 1e-6 * total && Math.abs(measured / (m.b / m.a) - 1) < 1e-9;
       }),
@@ -60,7 +74,13 @@ describe("rubber", () => {
   });
 
   it("refuses a ratio of 0:0 or 1:0", () => {
-    const zero = (a: number, b: number) => massRatio({ kind: "ratio", basis: "mass", partA: { name: "A", parts: a, densityGMl: 1 }, partB: { name: "B", parts: b, densityGMl: 1 } });
+    const zero = (a: number, b: number) =>
+      massRatio({
+        kind: "ratio",
+        basis: "mass",
+        partA: { name: "A", parts: a, densityGMl: 1 },
+        partB: { name: "B", parts: b, densityGMl: 1 },
+      });
     expect(zero(0, 0)).toEqual({ ok: false, message: expect.stringMatching(/0:0 cannot be mixed/) });
     expect(zero(1, 0).ok).toBe(false);
   });
@@ -68,7 +88,12 @@ describe("rubber", () => {
   it("leaves about 20 g of a kilo in the cup, never less than the floor, and mixes enough to cover it", () => {
     expect(cupLossG(1000, TYPICAL_CUP_LOSS)).toBeCloseTo(20, 9);
     expect(cupLossG(10, TYPICAL_CUP_LOSS)).toBe(3);
-    fc.assert(fc.property(fc.double({ min: 1, max: 100_000, noNaN: true }), (need) => Math.abs(mixForNeed(need, TYPICAL_CUP_LOSS) - cupLossG(mixForNeed(need, TYPICAL_CUP_LOSS), TYPICAL_CUP_LOSS) - need) < 0.01));
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1, max: 100_000, noNaN: true }),
+        (need) => Math.abs(mixForNeed(need, TYPICAL_CUP_LOSS) - cupLossG(mixForNeed(need, TYPICAL_CUP_LOSS), TYPICAL_CUP_LOSS) - need) < 0.01,
+      ),
+    );
   });
 });
 
@@ -80,7 +105,11 @@ describe("over-pour correction", () => {
   it("tells good from near from off, and what puts it right", () => {
     expect(correctOverPour(500, 50.5, r).verdict).toBe("good");
     expect(correctOverPour(500, 52, r)).toMatchObject({ verdict: "near", addAG: expect.closeTo(20, 6) });
-    expect(correctOverPour(500, 60, r)).toMatchObject({ verdict: "off", addAG: expect.closeTo(100, 6), totalG: expect.closeTo(660, 6) });
+    expect(correctOverPour(500, 60, r)).toMatchObject({
+      verdict: "off",
+      addAG: expect.closeTo(100, 6),
+      totalG: expect.closeTo(660, 6),
+    });
     expect(correctOverPour(500, 60, r).message).toMatch(/do not pour/);
   });
   it("following its advice always lands on the ratio", () => {
@@ -114,7 +143,7 @@ describe("casting mixes", () => {
   it("beeswax into 180 mL: 173 g, of which the shrinkage is held back", () => {
     const b = batch("cast-beeswax", 180);
     expect(b.mixG).toBeCloseTo(172.8, 6);
-    expect(say(b.notes.join(" "), "metric")).toMatch(/first fill takes about 155 g.*Keep 18.0 g/)
+    expect(say(b.notes.join(" "), "metric")).toMatch(/first fill takes about 155 g.*Keep 18.0 g/);
     expect(say(b.notes.join(" "), "us")).toMatch(/first fill takes about 5.5 oz/);
   });
 
@@ -160,11 +189,16 @@ describe("casting mixes", () => {
 
   it("scales with castings and margin, but a casting weighs the same", () => {
     fc.assert(
-      fc.property(fc.constantFrom(...shelf.casts.map((c) => c.id)), fc.integer({ min: 1, max: 40 }), fc.double({ min: 0, max: 50, noNaN: true }), (id, count, marginPct) => {
-        const one = batch(id, 100);
-        const many = batch(id, 100, { count, marginPct });
-        return Math.abs(many.mixG / (one.mixG * count * (1 + marginPct / 100)) - 1) < 1e-9 && many.wetG === one.wetG;
-      }),
+      fc.property(
+        fc.constantFrom(...shelf.casts.map((c) => c.id)),
+        fc.integer({ min: 1, max: 40 }),
+        fc.double({ min: 0, max: 50, noNaN: true }),
+        (id, count, marginPct) => {
+          const one = batch(id, 100);
+          const many = batch(id, 100, { count, marginPct });
+          return Math.abs(many.mixG / (one.mixG * count * (1 + marginPct / 100)) - 1) < 1e-9 && many.wetG === one.wetG;
+        },
+      ),
     );
   });
 

@@ -41,16 +41,24 @@ export interface CastBatch {
 export type CastResult = { ok: true; batch: CastBatch; warnings: string[] } | { ok: false; path: string; message: string };
 
 const spread = (v: number, low = v, high = v): Range => ({ low, typical: v, high });
-const scale = (cs: Component[], by: number): Component[] => cs.map((c) => ({ ...c, massG: c.massG * by, volumeMl: c.volumeMl === null ? null : c.volumeMl * by }));
+const scale = (cs: Component[], by: number): Component[] =>
+  cs.map((c) => ({ ...c, massG: c.massG * by, volumeMl: c.volumeMl === null ? null : c.volumeMl * by }));
 
 /**
  * What to mix or melt to fill `cavityMl`, and what the casting weighs wet, on leaving the mould, and dry. Masses g,
  * volumes mL. The way of reckoning follows the material; see each case for its source.
  */
 export function castBatch(cast: Cast, cavityMl: number, d: CastDecision): CastResult {
-  if (!(cavityMl > 0) || !Number.isFinite(cavityMl)) return { ok: false, path: "master", message: `A cavity of ${quote(cavityMl, "volume")} cannot be filled: measure the master first.` };
-  if (!Number.isInteger(d.count) || d.count < 1 || d.count > 1000) return { ok: false, path: "cast.count", message: `${d.count} castings is not possible: type a whole number from 1 to 1000.` };
-  if (!(d.marginPct >= 0) || d.marginPct > 200) return { ok: false, path: "cast.marginPct", message: `A margin of ${d.marginPct} % is not possible: type 0 to 200 %.` };
+  if (!(cavityMl > 0) || !Number.isFinite(cavityMl))
+    return {
+      ok: false,
+      path: "master",
+      message: `A cavity of ${quote(cavityMl, "volume")} cannot be filled: measure the master first.`,
+    };
+  if (!Number.isInteger(d.count) || d.count < 1 || d.count > 1000)
+    return { ok: false, path: "cast.count", message: `${d.count} castings is not possible: type a whole number from 1 to 1000.` };
+  if (!(d.marginPct >= 0) || d.marginPct > 200)
+    return { ok: false, path: "cast.marginPct", message: `A margin of ${d.marginPct} % is not possible: type 0 to 200 %.` };
   const factor = d.count * (1 + d.marginPct / 100);
   const one = forOne(cast, cavityMl, d);
   if (!one.ok) return one;
@@ -61,10 +69,17 @@ export function castBatch(cast: Cast, cavityMl: number, d: CastDecision): CastRe
 
 function waterOf(name: string, chosen: number | null, allowed: Range): { water: number; warnings: string[] } | { message: string } {
   const water = chosen ?? allowed.typical;
-  if (!(water > 0) || !Number.isFinite(water)) return { message: `${water} parts of water per 100 is not possible: ${name} usually takes ${allowed.low} to ${allowed.high}.` };
+  if (!(water > 0) || !Number.isFinite(water))
+    return {
+      message: `${water} parts of water per 100 is not possible: ${name} usually takes ${allowed.low} to ${allowed.high}.`,
+    };
   if (water > allowed.high * 2) return { message: `${water} parts of water per 100 would be soup: ${name} usually takes ${allowed.low} to ${allowed.high}.` };
   const warnings =
-    water < allowed.low ? [`${water} parts of water per 100 is drier than the usual ${allowed.low} to ${allowed.high}: it may be too stiff to pour.`] : water > allowed.high ? [`${water} parts of water per 100 is wetter than the usual ${allowed.low} to ${allowed.high}: the casting will be weaker.`] : [];
+    water < allowed.low
+      ? [`${water} parts of water per 100 is drier than the usual ${allowed.low} to ${allowed.high}: it may be too stiff to pour.`]
+      : water > allowed.high
+        ? [`${water} parts of water per 100 is wetter than the usual ${allowed.low} to ${allowed.high}: the casting will be weaker.`]
+        : [];
   return { water, warnings };
 }
 
@@ -72,7 +87,10 @@ function waterOf(name: string, chosen: number | null, allowed: Range): { water: 
 function extraShare(path: string, what: string, pct: number, most: number, of: string): { path: string; message: string } | null {
   if (pct >= 0 && pct <= most) return null;
   if (most === 0) return { path, message: `${what} does not belong in this material: set it to 0.` };
-  return { path, message: `${pct} % ${what.toLowerCase()} is outside 0 to ${most} % of ${of}: more than that spoils the casting.` };
+  return {
+    path,
+    message: `${pct} % ${what.toLowerCase()} is outside 0 to ${most} % of ${of}: more than that spoils the casting.`,
+  };
 }
 
 function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
@@ -87,7 +105,11 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
       const extraMl = mix.extras.reduce((v, e) => v + e.per100Powder / 100 / e.densityGMl, 0);
       const powder = ml / (1 / GYPSUM_POWDER_GML + w.water / 100 + extraMl);
       const water = (powder * w.water) / 100;
-      const extras = mix.extras.map((e): Component => ({ name: e.name, massG: (powder * e.per100Powder) / 100, volumeMl: (powder * e.per100Powder) / 100 / e.densityGMl }));
+      const extras = mix.extras.map((e): Component => ({
+        name: e.name,
+        massG: (powder * e.per100Powder) / 100,
+        volumeMl: (powder * e.per100Powder) / 100 / e.densityGMl,
+      }));
       const pigment = (powder * d.pigmentPct) / 100;
       const wet = powder + water + extras.reduce((s, e) => s + e.massG, 0) + pigment;
       // Bound water cannot exceed the water there is.
@@ -124,7 +146,12 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
       const wet = ml * mix.wetDensityGMl.typical;
       const polymerWater = mix.polymerPer100 * (1 - mix.polymerSolids);
       const addedWater = w.water - polymerWater;
-      if (addedWater < 0) return { ok: false, path: "cast.waterPer100", message: `${w.water} parts of water is less than the polymer liquid already brings (${polymerWater.toFixed(1)}): use at least that.` };
+      if (addedWater < 0)
+        return {
+          ok: false,
+          path: "cast.waterPer100",
+          message: `${w.water} parts of water is less than the polymer liquid already brings (${polymerWater.toFixed(1)}): use at least that.`,
+        };
       // All parts per 100 of dry mix; fibre is a share of the whole wet mix.
       const pigmentParts = d.pigmentPct * mix.binderFraction;
       const parts = (100 + addedWater + mix.polymerPer100 + pigmentParts) / (1 - mix.fibrePct / 100);
@@ -137,11 +164,39 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
         warnings: w.warnings,
         batch: {
           components: [
-            { name: "Dry mix", massG: dryMix, volumeMl: null, note: mix.binderFraction < 1 ? `holds about ${grams(binder)} of cement` : "" },
-            { name: "Water", massG: of(addedWater), volumeMl: of(addedWater), note: "add nine tenths, then the rest as it needs" },
-            ...(mix.polymerPer100 > 0 ? [{ name: "Polymer liquid", massG: of(mix.polymerPer100), volumeMl: of(mix.polymerPer100) / 1.05, note: "counts towards the water" }] : []),
+            {
+              name: "Dry mix",
+              massG: dryMix,
+              volumeMl: null,
+              note: mix.binderFraction < 1 ? `holds about ${grams(binder)} of cement` : "",
+            },
+            {
+              name: "Water",
+              massG: of(addedWater),
+              volumeMl: of(addedWater),
+              note: "add nine tenths, then the rest as it needs",
+            },
+            ...(mix.polymerPer100 > 0
+              ? [
+                  {
+                    name: "Polymer liquid",
+                    massG: of(mix.polymerPer100),
+                    volumeMl: of(mix.polymerPer100) / 1.05,
+                    note: "counts towards the water",
+                  },
+                ]
+              : []),
             ...(pigmentParts > 0 ? [{ name: "Pigment", massG: of(pigmentParts), volumeMl: null, note: `${fmt(d.pigmentPct)} % of the binder` }] : []),
-            ...(mix.fibrePct > 0 ? [{ name: "Alkali-resistant glass fibre", massG: (wet * mix.fibrePct) / 100, volumeMl: null, note: "folded in last" }] : []),
+            ...(mix.fibrePct > 0
+              ? [
+                  {
+                    name: "Alkali-resistant glass fibre",
+                    massG: (wet * mix.fibrePct) / 100,
+                    volumeMl: null,
+                    note: "folded in last",
+                  },
+                ]
+              : []),
           ],
           mixG: wet,
           mixMl: ml,
@@ -167,7 +222,10 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
         ok: true,
         warnings: [],
         batch: {
-          components: [{ name: what, massG: total - fragrance, volumeMl: null }, ...(fragrance > 0 ? [{ name: "Fragrance", massG: fragrance, volumeMl: null, note: "stirred in off the heat" }] : [])],
+          components: [
+            { name: what, massG: total - fragrance, volumeMl: null },
+            ...(fragrance > 0 ? [{ name: "Fragrance", massG: fragrance, volumeMl: null, note: "stirred in off the heat" }] : []),
+          ],
           mixG: total,
           mixMl: total / mix.liquidDensityGMl.typical,
           wetG: total,
@@ -221,7 +279,11 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
     }
     case "recipe": {
       const total = ml * cast.densityGMl.typical;
-      const components = mix.per100.map((p): Component => ({ name: p.name, massG: (total * p.grams) / 100, volumeMl: p.densityGMl ? (total * p.grams) / 100 / p.densityGMl : null }));
+      const components = mix.per100.map((p): Component => ({
+        name: p.name,
+        massG: (total * p.grams) / 100,
+        volumeMl: p.densityGMl ? (total * p.grams) / 100 / p.densityGMl : null,
+      }));
       const pan = components.reduce((s, c) => s + c.massG, 0);
       return {
         ok: true,

@@ -61,16 +61,42 @@ export function massRatio(mix: RubberMix, catalystPct: number | null = null): Ra
     if (!Number.isFinite(pct)) return { ok: false, message: "The catalyst is not a number: type a percentage of the base." };
     if (pct < mix.pct.low || pct > mix.pct.high) {
       const why = pct < mix.pct.low ? "less than that may never cure through" : "more than that makes the rubber brittle and the pot life too short to pour";
-      return { ok: false, message: `${pct} % catalyst is outside ${mix.pct.low} to ${mix.pct.high} %: ${why}. Keep inside the range.` };
+      return {
+        ok: false,
+        message: `${pct} % catalyst is outside ${mix.pct.low} to ${mix.pct.high} %: ${why}. Keep inside the range.`,
+      };
     }
-    return { ok: true, ratio: { nameA: mix.base.name, nameB: mix.catalyst.name, bPerA: pct / 100, densityA: mix.base.densityGMl, densityB: mix.catalyst.densityGMl, label: `${pct} % catalyst by mass` } };
+    return {
+      ok: true,
+      ratio: {
+        nameA: mix.base.name,
+        nameB: mix.catalyst.name,
+        bPerA: pct / 100,
+        densityA: mix.base.densityGMl,
+        densityB: mix.catalyst.densityGMl,
+        label: `${pct} % catalyst by mass`,
+      },
+    };
   }
   const { partA: a, partB: b } = mix;
   if (!(a.parts > 0) || !(b.parts > 0) || a.parts / b.parts > WIDEST_RATIO || b.parts / a.parts > WIDEST_RATIO) {
-    return { ok: false, message: `A ratio of ${a.parts}:${b.parts} cannot be mixed: both parts have to be more than 0. Check the label.` };
+    return {
+      ok: false,
+      message: `A ratio of ${a.parts}:${b.parts} cannot be mixed: both parts have to be more than 0. Check the label.`,
+    };
   }
   const bPerA = mix.basis === "mass" ? b.parts / a.parts : (b.parts * b.densityGMl) / (a.parts * a.densityGMl);
-  return { ok: true, ratio: { nameA: a.name, nameB: b.name, bPerA, densityA: a.densityGMl, densityB: b.densityGMl, label: `${a.parts}:${b.parts} by ${mix.basis}` } };
+  return {
+    ok: true,
+    ratio: {
+      nameA: a.name,
+      nameB: b.name,
+      bPerA,
+      densityA: a.densityGMl,
+      densityB: b.densityGMl,
+      label: `${a.parts}:${b.parts} by ${mix.basis}`,
+    },
+  };
 }
 
 /** Splits a total mass into the two parts, g, with each part's volume in mL. */
@@ -102,7 +128,15 @@ export function rubberBatch(volumeMl: number, densityGMl: number, ratio: MassRat
   const needG = volumeMl * densityGMl;
   const marginG = (needG * marginPct) / 100;
   const mixG = mixForNeed(needG + marginG, loss);
-  return { needG, marginG, cupLossG: mixG - needG - marginG, mixG, mixMl: mixG / densityGMl, components: splitByRatio(mixG, ratio), ratioLabel: ratio.label };
+  return {
+    needG,
+    marginG,
+    cupLossG: mixG - needG - marginG,
+    mixG,
+    mixMl: mixG / densityGMl,
+    components: splitByRatio(mixG, ratio),
+    ratioLabel: ratio.label,
+  };
 }
 
 export interface OverPour {
@@ -128,17 +162,46 @@ export const RATIO_NEAR_PCT = 5;
  * Throws RangeError if a mass is negative or not finite, or if there is no A.
  */
 export function correctOverPour(actualAG: number, actualBG: number, r: MassRatio): OverPour {
-  if (!(actualAG > 0) || !(actualBG >= 0) || !Number.isFinite(actualAG + actualBG)) throw new RangeError(`Weights in the cup have to be more than 0, but were ${actualAG} and ${actualBG}.`);
+  if (!(actualAG > 0) || !(actualBG >= 0) || !Number.isFinite(actualAG + actualBG))
+    throw new RangeError(`Weights in the cup have to be more than 0, but were ${actualAG} and ${actualBG}.`);
   const needBG = actualAG * r.bPerA;
   const grams = (v: number) => quote(v, "mass");
   if (actualBG < needBG * (1 - RATIO_GOOD_PCT / 100)) {
     const addBG = needBG - actualBG;
-    return { needBG, addBG, addAG: 0, totalG: actualAG + needBG, deviationPct: actualBG === 0 ? null : (actualBG / needBG - 1) * 100, verdict: "add", message: `Add ${grams(addBG)} of ${r.nameB}, to ${grams(needBG)}. The batch becomes ${grams(actualAG + needBG)}.` };
+    return {
+      needBG,
+      addBG,
+      addAG: 0,
+      totalG: actualAG + needBG,
+      deviationPct: actualBG === 0 ? null : (actualBG / needBG - 1) * 100,
+      verdict: "add",
+      message: `Add ${grams(addBG)} of ${r.nameB}, to ${grams(needBG)}. The batch becomes ${grams(actualAG + needBG)}.`,
+    };
   }
   const deviationPct = (actualBG / needBG - 1) * 100;
   const addAG = actualBG / r.bPerA - actualAG;
   const base = { needBG, addBG: 0, deviationPct };
-  if (deviationPct <= RATIO_GOOD_PCT) return { ...base, addAG: 0, totalG: actualAG + actualBG, verdict: "good", message: `Good: ${r.nameB} is within ${RATIO_GOOD_PCT} % of the ratio.` };
-  if (deviationPct <= RATIO_NEAR_PCT) return { ...base, addAG, totalG: actualBG + actualBG / r.bPerA, verdict: "near", message: `${deviationPct.toFixed(1)} % too much ${r.nameB}. Usable for most rubbers, but adding ${grams(addAG)} of ${r.nameA} puts it right.` };
-  return { ...base, addAG, totalG: actualBG + actualBG / r.bPerA, verdict: "off", message: `${deviationPct.toFixed(0)} % too much ${r.nameB}: do not pour this. Add ${grams(addAG)} of ${r.nameA}; the batch becomes ${grams(actualBG + actualBG / r.bPerA)}.` };
+  if (deviationPct <= RATIO_GOOD_PCT)
+    return {
+      ...base,
+      addAG: 0,
+      totalG: actualAG + actualBG,
+      verdict: "good",
+      message: `Good: ${r.nameB} is within ${RATIO_GOOD_PCT} % of the ratio.`,
+    };
+  if (deviationPct <= RATIO_NEAR_PCT)
+    return {
+      ...base,
+      addAG,
+      totalG: actualBG + actualBG / r.bPerA,
+      verdict: "near",
+      message: `${deviationPct.toFixed(1)} % too much ${r.nameB}. Usable for most rubbers, but adding ${grams(addAG)} of ${r.nameA} puts it right.`,
+    };
+  return {
+    ...base,
+    addAG,
+    totalG: actualBG + actualBG / r.bPerA,
+    verdict: "off",
+    message: `${deviationPct.toFixed(0)} % too much ${r.nameB}: do not pour this. Add ${grams(addAG)} of ${r.nameA}; the batch becomes ${grams(actualBG + actualBG / r.bPerA)}.`,
+  };
 }

@@ -5,7 +5,10 @@ import { arrheniusFactor, castCure, freezingH, maturityFactor, plateThicknessMm,
 
 const shelf = shelfOf();
 const cast = (id: string) => shelf.casts.find((c) => c.id === id)!;
-const sixteen: Rubber = { ...shelf.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!, cureH: { low: 16, typical: 16, high: 16 } };
+const sixteen: Rubber = {
+  ...shelf.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!,
+  cureH: { low: 16, typical: 16, high: 16 },
+};
 const tile = { volumeMl: 250, areaMm2: 2 * 100 * 100 + 4 * 100 * 25 };
 
 describe("rubber", () => {

@@ -16,10 +16,12 @@ export const SHOP_C = { min: -10, max: 60 };
  * How many times longer a reaction takes at `atC` than at `referenceC`: exp[(E/R)(1/T − 1/T_ref)], Arrhenius.
  * @param kJMol activation energy; temperatures in °C
  */
-export const arrheniusFactor = (atC: number, referenceC: number, kJMol: number): number => Math.exp(((kJMol * 1000) / R) * (1 / (atC + KELVIN) - 1 / (referenceC + KELVIN)));
+export const arrheniusFactor = (atC: number, referenceC: number, kJMol: number): number =>
+  Math.exp(((kJMol * 1000) / R) * (1 / (atC + KELVIN) - 1 / (referenceC + KELVIN)));
 
 /** The same with Q = E/R in kelvin, as ASTM C1074 writes equivalent age. */
-export const maturityFactor = (atC: number, referenceC: number, activationK: number): number => Math.exp(activationK * (1 / (atC + KELVIN) - 1 / (referenceC + KELVIN)));
+export const maturityFactor = (atC: number, referenceC: number, activationK: number): number =>
+  Math.exp(activationK * (1 / (atC + KELVIN) - 1 / (referenceC + KELVIN)));
 
 /** How long something takes, with why. Hours, low ≤ typical ≤ high. */
 export interface Wait {
@@ -55,7 +57,9 @@ export function rubberCure(rubber: Rubber, shopC: number, catalystPct: number | 
   };
   const pot = rubber.potLifeMin;
   const where = shopTalk(shopC, RUBBER_REFERENCE_C, factor);
-  const moisture = rubber.traits.includes("condensation") ? " It also needs moisture from the air: deep or closed sections take longer, and warmth must not be forced." : "";
+  const moisture = rubber.traits.includes("condensation")
+    ? " It also needs moisture from the air: deep or closed sections take longer, and warmth must not be forced."
+    : "";
   const cat = catalyst === 1 ? "" : ` ${catalystPct} % catalyst is reckoned as ${catalyst > 1 ? "slower" : "faster"} in proportion, which is rough.`;
   return {
     potLife: { hours: scaled({ low: pot.low / 60, typical: pot.typical / 60, high: pot.high / 60 }), reason: `${where}${cat}` },
@@ -64,14 +68,17 @@ export function rubberCure(rubber: Rubber, shopC: number, catalystPct: number | 
 }
 
 function checkShop(shopC: number): void {
-  if (!(shopC >= SHOP_C.min && shopC <= SHOP_C.max)) throw new RangeError(`A shop at ${shopC} °C is outside ${SHOP_C.min} to ${SHOP_C.max} °C: check the thermometer.`);
+  if (!(shopC >= SHOP_C.min && shopC <= SHOP_C.max))
+    throw new RangeError(`A shop at ${shopC} °C is outside ${SHOP_C.min} to ${SHOP_C.max} °C: check the thermometer.`);
 }
 
 function shopTalk(shopC: number, referenceC: number, factor: number): string {
   const at = `At ${quote(shopC, "temperature")}`;
   if (Math.abs(factor - 1) < 0.03) return `${at}, close to the data sheet's ${quote(referenceC, "temperature")}.`;
   const change = factor > 1 ? `${factor.toFixed(1)} times as long as` : `${Math.round(factor * 100)} % of the time`;
-  return factor > 1 ? `${at} it takes ${change} at the data sheet's ${quote(referenceC, "temperature")}.` : `${at} it takes ${change} it takes at the data sheet's ${quote(referenceC, "temperature")}.`;
+  return factor > 1
+    ? `${at} it takes ${change} at the data sheet's ${quote(referenceC, "temperature")}.`
+    : `${at} it takes ${change} it takes at the data sheet's ${quote(referenceC, "temperature")}.`;
 }
 
 export interface CastCure {
@@ -99,7 +106,12 @@ const SILICONE_KRC = 0.25 * 1200 * 1300;
  * c·superheat [Chvorinov's rule, insulating-mould form]. About 10 % long for plates and nearly twice too long for small
  * rods and balls, since heat spreads outward.
  */
-export function freezingH(modulusMm: number, s: { solidusC: number; latentJG: number; specificHeatJGK: number; meltDensityGMl: number }, pourC: number, mouldC: number): number {
+export function freezingH(
+  modulusMm: number,
+  s: { solidusC: number; latentJG: number; specificHeatJGK: number; meltDensityGMl: number },
+  pourC: number,
+  mouldC: number,
+): number {
   const heat = (s.latentJG + s.specificHeatJGK * Math.max(0, pourC - s.solidusC)) * 1000;
   const drive = (s.meltDensityGMl * 1000 * heat) / (s.solidusC - mouldC);
   return ((Math.PI / 4) * drive ** 2 * (modulusMm / 1000) ** 2) / SILICONE_KRC / 3600;
@@ -124,7 +136,11 @@ export function castCure(cast: Cast, shopC: number, bulk: Bulk): CastCure {
       const q = s.activationK;
       const factor = maturityFactor(shopC, s.referenceC, q.typical);
       const others = [maturityFactor(shopC, s.referenceC, q.low), maturityFactor(shopC, s.referenceC, q.high)];
-      const reason = `${shopTalk(shopC, s.referenceC, factor)} Reckoned by equivalent age; some bags mean 23 °C, which changes it by about a fifth. Keep it damp and covered.`.replace("23 °C", quote(23, "temperature"));
+      const reason =
+        `${shopTalk(shopC, s.referenceC, factor)} Reckoned by equivalent age; some bags mean 23 °C, which changes it by about a fifth. Keep it damp and covered.`.replace(
+          "23 °C",
+          quote(23, "temperature"),
+        );
       return {
         working: { hours: stretched(working, factor, others), reason: shopTalk(shopC, s.referenceC, factor) },
         demould: { hours: stretched(s.demouldH, factor, others), reason },
@@ -142,7 +158,15 @@ export function castCure(cast: Cast, shopC: number, bulk: Bulk): CastCure {
         working: { hours: stretched(working, factor, others), reason: shopTalk(shopC, s.referenceC, factor) },
         demould: { hours: stretched(s.demouldH, factor, others), reason },
         finished: gypsum
-          ? { name: "Dry", hours: { low: DRYING_DAYS_25MM.low * 24 * dry, typical: DRYING_DAYS_25MM.typical * 24 * dry, high: DRYING_DAYS_25MM.high * 24 * dry }, reason: `Drying grows with the square of ${thick}. A fan shortens it; never above ${quote(45, "temperature")}. It is dry when it stops losing weight.` }
+          ? {
+              name: "Dry",
+              hours: {
+                low: DRYING_DAYS_25MM.low * 24 * dry,
+                typical: DRYING_DAYS_25MM.typical * 24 * dry,
+                high: DRYING_DAYS_25MM.high * 24 * dry,
+              },
+              reason: `Drying grows with the square of ${thick}. A fan shortens it; never above ${quote(45, "temperature")}. It is dry when it stops losing weight.`,
+            }
           : null,
       };
     }
@@ -152,14 +176,24 @@ export function castCure(cast: Cast, shopC: number, bulk: Bulk): CastCure {
       const drive = Math.max(3, cast.peakC.typical - around);
       const factor = ((t / s.referenceThicknessMm) ** 2 * (cast.peakC.typical - s.surroundC.typical)) / drive;
       const hours = { low: s.demouldH.low * factor, typical: s.demouldH.typical * factor, high: s.demouldH.high * factor };
-      return { working: { hours: working, reason: "Before it thickens in the pan." }, demould: { hours, reason: `Cools through ${thick}: time grows with its square. ${usesShop ? `The shop is at ${quote(shopC, "temperature")}.` : `In the refrigerator, about ${quote(around, "temperature")}.`}` }, finished: null };
+      return {
+        working: { hours: working, reason: "Before it thickens in the pan." },
+        demould: {
+          hours,
+          reason: `Cools through ${thick}: time grows with its square. ${usesShop ? `The shop is at ${quote(shopC, "temperature")}.` : `In the refrigerator, about ${quote(around, "temperature")}.`}`,
+        },
+        finished: null,
+      };
     }
     case "freezing": {
       const modulus = t / 2;
       const solid = freezingH(modulus, s, cast.peakC.typical, shopC);
       return {
         working: { hours: working, reason: "Before it freezes in the ladle." },
-        demould: { hours: { low: solid * 0.5, typical: solid * 2, high: solid * 6 }, reason: `It freezes in about ${quote(solid, "duration")} in a cool mould, by volume over area; the button on top freezes last. Each pour warms the mould, so by the sixth it takes several times longer: open only when the button has been dull and hard for a while.` },
+        demould: {
+          hours: { low: solid * 0.5, typical: solid * 2, high: solid * 6 },
+          reason: `It freezes in about ${quote(solid, "duration")} in a cool mould, by volume over area; the button on top freezes last. Each pour warms the mould, so by the sixth it takes several times longer: open only when the button has been dull and hard for a while.`,
+        },
         finished: null,
       };
     }

@@ -5,10 +5,21 @@ import { CONTACT_LABEL, worstOf, type Contact, type Finding, type Verdict } from
 
 export const USES = ["display", "outdoors", "food", "candle", "hung", "toy"] as const;
 export type Use = (typeof USES)[number];
-export const USE_LABEL: Record<Use, string> = { display: "Indoors, to look at", outdoors: "Outdoors or in the wet", food: "Touches food, or is food", candle: "Holds a burning candle", hung: "Hangs on a wall", toy: "Toy or jewellery" };
+export const USE_LABEL: Record<Use, string> = {
+  display: "Indoors, to look at",
+  outdoors: "Outdoors or in the wet",
+  food: "Touches food, or is food",
+  candle: "Holds a burning candle",
+  hung: "Hangs on a wall",
+  toy: "Toy or jewellery",
+};
 
 export const HELD = ["new", "non-food", "food"] as const;
-export const HELD_LABEL: Record<(typeof HELD)[number], string> = { new: "Nothing yet", "non-food": "Something that is not food", food: "Food only" };
+export const HELD_LABEL: Record<(typeof HELD)[number], string> = {
+  new: "Nothing yet",
+  "non-food": "Something that is not food",
+  food: "Food only",
+};
 
 /** Everything the contact rules look at, by id on the shelf; null is "not said yet". */
 export interface FitQuestion {
@@ -48,10 +59,19 @@ interface Party {
 }
 
 const fires = (rule: Rule, left: Party, right: Party): boolean =>
-  rule.left.every((t) => left.traits.includes(t)) && rule.right.every((t) => right.traits.includes(t)) && !(rule.unless ?? []).some((t) => left.traits.includes(t) || right.traits.includes(t));
+  rule.left.every((t) => left.traits.includes(t)) &&
+  rule.right.every((t) => right.traits.includes(t)) &&
+  !(rule.unless ?? []).some((t) => left.traits.includes(t) || right.traits.includes(t));
 
 function judge(contact: Contact, left: Party, right: Party, extra: readonly Finding[] = []): Link {
-  const found = RULES.filter((r) => r.contact === contact && fires(r, left, right)).map((r): Finding => ({ ruleId: r.id, verdict: r.verdict, reason: r.reason, remedy: r.remedy, confidence: r.confidence, source: r.source }));
+  const found = RULES.filter((r) => r.contact === contact && fires(r, left, right)).map((r): Finding => ({
+    ruleId: r.id,
+    verdict: r.verdict,
+    reason: r.reason,
+    remedy: r.remedy,
+    confidence: r.confidence,
+    source: r.source,
+  }));
   const unknown = [left, right].filter((p) => p.traits.length === 0);
   const findings = [...found, ...extra];
   if (unknown.length > 0) {
@@ -65,9 +85,22 @@ function judge(contact: Contact, left: Party, right: Party, extra: readonly Find
     });
   }
   if (findings.length === 0) {
-    findings.push({ ruleId: "no-trouble", verdict: "sound", reason: "No known trouble between these two.", remedy: "A patch test costs a spoonful.", confidence: "usual", source: TRADE_SOURCE });
+    findings.push({
+      ruleId: "no-trouble",
+      verdict: "sound",
+      reason: "No known trouble between these two.",
+      remedy: "A patch test costs a spoonful.",
+      confidence: "usual",
+      source: TRADE_SOURCE,
+    });
   }
-  return { contact, label: CONTACT_LABEL[contact], between: [left.name, right.name], verdict: worstOf(findings.map((f) => f.verdict)), findings };
+  return {
+    contact,
+    label: CONTACT_LABEL[contact],
+    between: [left.name, right.name],
+    verdict: worstOf(findings.map((f) => f.verdict)),
+    findings,
+  };
 }
 
 const TRADE_SOURCE = "No rule of ours speaks against it";
@@ -107,16 +140,40 @@ export function judgeChain(q: FitQuestion, shelf: Shelf): Chain {
   if (clay && rubber) links.push(judge("clay-rubber", clay, rubber));
   if (rubber && second) {
     const parts = release !== null && release.traits.includes("rubber-to-rubber");
-    links.push(judge("rubber-rubber", { name: parts ? `${rubber.name} under ${release.name.toLowerCase()}` : rubber.name, traits: parts ? [...rubber.traits, "released"] : rubber.traits }, second));
+    links.push(
+      judge(
+        "rubber-rubber",
+        {
+          name: parts ? `${rubber.name} under ${release.name.toLowerCase()}` : rubber.name,
+          traits: parts ? [...rubber.traits, "released"] : rubber.traits,
+        },
+        second,
+      ),
+    );
   }
   const meets = [rubber, second].filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
-  for (const r of meets) if (cast) links.push(judge("rubber-cast", { ...r, traits: r.foodDeclared ? [...r.traits, "food-declared"] : r.traits.filter((t) => t !== "food-declared") }, cast, [heatVerdict(r, cast)]));
+  for (const r of meets)
+    if (cast)
+      links.push(
+        judge("rubber-cast", { ...r, traits: r.foodDeclared ? [...r.traits, "food-declared"] : r.traits.filter((t) => t !== "food-declared") }, cast, [
+          heatVerdict(r, cast),
+        ]),
+      );
   if (cast) {
-    links.push(judge("release-cast", release ? { name: release.name, traits: release.traits } : { name: "No release", traits: ["no-release"] }, castParty(cast, q.use)));
+    links.push(
+      judge("release-cast", release ? { name: release.name, traits: release.traits } : { name: "No release", traits: ["no-release"] }, castParty(cast, q.use)),
+    );
     links.push(judge("mould-cast", { name: "This mould", traits: [`held-${q.held}`, ...(q.washedToday ? ["washed-today"] : ["dry"])] }, cast));
     links.push(judge("cast-use", castParty(cast, q.use), { name: USE_LABEL[q.use], traits: [`use:${q.use}`] }));
   }
-  return { verdict: unanswered.length > 0 && links.every((l) => l.verdict === "sound") ? "untested" : worstOf(links.map((l) => l.verdict)), links, unanswered };
+  return {
+    verdict: unanswered.length > 0 && links.every((l) => l.verdict === "sound") ? "untested" : worstOf(links.map((l) => l.verdict)),
+    links,
+    unanswered,
+  };
 }
 
-const castParty = (cast: Cast, use: Use): Party => ({ name: cast.name, traits: use === "food" && cast.family !== "food" ? [...cast.traits, "meets-food"] : cast.traits });
+const castParty = (cast: Cast, use: Use): Party => ({
+  name: cast.name,
+  traits: use === "food" && cast.family !== "food" ? [...cast.traits, "meets-food"] : cast.traits,
+});

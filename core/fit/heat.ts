@@ -12,7 +12,13 @@ export function heatVerdict(rubber: Rubber, cast: Cast): Finding {
   const base = { confidence: "usual" as const, source };
   const band = `${cast.name} reaches about ${quote(hot.typical, "temperature")}`;
   if (hot.high <= rubber.heatContinuousC.low) {
-    return { ...base, ruleId: "heat-within", verdict: "sound", reason: `${band}; the rubber bears ${quote(rubber.heatContinuousC.low, "temperature")} for as long as you like.`, remedy: "Nothing to do." };
+    return {
+      ...base,
+      ruleId: "heat-within",
+      verdict: "sound",
+      reason: `${band}; the rubber bears ${quote(rubber.heatContinuousC.low, "temperature")} for as long as you like.`,
+      remedy: "Nothing to do.",
+    };
   }
   if (hot.typical <= rubber.heatShortC.typical) {
     return {

@@ -2,7 +2,13 @@ import fc from "fast-check";
 import { say } from "../quantity";
 import { measureMaster, SHAPES, SHAPE_KINDS, volumeBelow, type MasterForm, type Measure, type ShapeKind, type Sizes } from ".";
 
-const form = (shape: ShapeKind, sizes: Sizes, more: Partial<MasterForm> = {}): MasterForm => ({ shape, sizes, profile: [], readingMm: 0.5, ...more });
+const form = (shape: ShapeKind, sizes: Sizes, more: Partial<MasterForm> = {}): MasterForm => ({
+  shape,
+  sizes,
+  profile: [],
+  readingMm: 0.5,
+  ...more,
+});
 const measure = (f: MasterForm): Measure => {
   const m = measureMaster(f);
   if (!m.ok) throw new Error(JSON.stringify(m));
@@ -37,14 +43,38 @@ describe("volumes and areas against textbook solids", () => {
   });
 
   it("cone as a turned profile: a third of the cylinder, lateral area πrs", () => {
-    const m = measure(form("turned", {}, { profile: [{ zMm: 10, radiusMm: 30 }, { zMm: 50, radiusMm: 0 }] }));
+    const m = measure(
+      form(
+        "turned",
+        {},
+        {
+          profile: [
+            { zMm: 10, radiusMm: 30 },
+            { zMm: 50, radiusMm: 0 },
+          ],
+        },
+      ),
+    );
     expect(m.volumeMl * 1000).toBeCloseTo((Math.PI * 900 * 40) / 3, 6);
     expect(m.areaMm2).toBeCloseTo(Math.PI * 30 * 50 + Math.PI * 900, 6);
     expect(m.heightMm).toBe(40);
   });
 
   it("a flat step in a turned profile counts its annulus", () => {
-    const m = measure(form("turned", {}, { profile: [{ zMm: 0, radiusMm: 40 }, { zMm: 10, radiusMm: 40 }, { zMm: 10, radiusMm: 20 }, { zMm: 30, radiusMm: 20 }] }));
+    const m = measure(
+      form(
+        "turned",
+        {},
+        {
+          profile: [
+            { zMm: 0, radiusMm: 40 },
+            { zMm: 10, radiusMm: 40 },
+            { zMm: 10, radiusMm: 20 },
+            { zMm: 30, radiusMm: 20 },
+          ],
+        },
+      ),
+    );
     expect(m.areaMm2).toBeCloseTo(2 * Math.PI * 1600 + 2 * Math.PI * 40 * 10 + 2 * Math.PI * 20 * 20, 6);
     expect(m.volumeMl * 1000).toBeCloseTo(Math.PI * (1600 * 10 + 400 * 20), 6);
   });
@@ -88,7 +118,9 @@ describe("properties", () => {
   const solids: fc.Arbitrary<MasterForm> = fc.oneof(
     fc.record({ lengthMm: size, widthMm: size, heightMm: size }).chain((s) => fc.constantFrom(form("box", s), form("dome", s))),
     fc.record({ bottomMm: size, topMm: size, heightMm: size }).map((s) => form("frustum", s)),
-    fc.array(fc.record({ zMm: size, radiusMm: size }), { minLength: 3, maxLength: 8 }).map((p) => form("turned", {}, { profile: p.sort((x, y) => x.zMm - y.zMm).map((q, i) => ({ ...q, zMm: q.zMm + i })) })),
+    fc
+      .array(fc.record({ zMm: size, radiusMm: size }), { minLength: 3, maxLength: 8 })
+      .map((p) => form("turned", {}, { profile: p.sort((x, y) => x.zMm - y.zMm).map((q, i) => ({ ...q, zMm: q.zMm + i })) })),
   );
 
   it("the girth profile integrates to the volume", () => {
@@ -106,7 +138,11 @@ describe("properties", () => {
       fc.property(solids, fc.double({ min: 0, max: 1, noNaN: true }), fc.double({ min: 0, max: 1, noNaN: true }), (f, u, v) => {
         const m = measure(f);
         const [low, high] = [Math.min(u, v) * m.heightMm, Math.max(u, v) * m.heightMm];
-        return volumeBelow(m, low) <= volumeBelow(m, high) + 1e-9 && Math.abs(volumeBelow(m, m.heightMm) - m.volumeMl) < 1e-6 * m.volumeMl && volumeBelow(m, -1) === 0;
+        return (
+          volumeBelow(m, low) <= volumeBelow(m, high) + 1e-9 &&
+          Math.abs(volumeBelow(m, m.heightMm) - m.volumeMl) < 1e-6 * m.volumeMl &&
+          volumeBelow(m, -1) === 0
+        );
       }),
     );
   });
@@ -154,9 +190,24 @@ describe("incomplete and wrong forms", () => {
     expect(complaint(form("cylinder", { diameterMm: NaN, heightMm: 60 }))).toMatch(/not a number/);
     expect(complaint(form("box", { lengthMm: 40_000, widthMm: 10, heightMm: 10 }))).toMatch(/40.00 m: it can be at most 3.00 m/);
     expect(complaint(form("vessel", { bottomMm: 40, topMm: 60, heightMm: 50, wallMm: 20, floorMm: 5 }))).toMatch(/Two walls of 20 mm/);
-    expect(complaint(form("ovalDish", { lengthMm: 90, widthMm: 60, footLengthMm: 60, footWidthMm: 40, heightMm: 30, wallMm: 5, floorMm: 30 }))).toMatch(/floor of 30 mm leaves no hollow/);
+    expect(complaint(form("ovalDish", { lengthMm: 90, widthMm: 60, footLengthMm: 60, footWidthMm: 40, heightMm: 30, wallMm: 5, floorMm: 30 }))).toMatch(
+      /floor of 30 mm leaves no hollow/,
+    );
     expect(complaint(form("displaced", { volumeMl: 900, readingMl: 5, lengthMm: 50, widthMm: 50, heightMm: 50 }))).toMatch(/900 mL.*only 125 mL/);
     expect(complaint(form("turned", {}, { profile: [{ zMm: 5, radiusMm: 3 }] }))).toMatch(/at least two points/);
-    expect(complaint(form("turned", {}, { profile: [{ zMm: 5, radiusMm: 3 }, { zMm: 2, radiusMm: 3 }] }))).toMatch(/have to rise/);
+    expect(
+      complaint(
+        form(
+          "turned",
+          {},
+          {
+            profile: [
+              { zMm: 5, radiusMm: 3 },
+              { zMm: 2, radiusMm: 3 },
+            ],
+          },
+        ),
+      ),
+    ).toMatch(/have to rise/);
   });
 });

@@ -89,18 +89,27 @@ interface Shaped {
 const plain = (solid: Solid): Shaped => ({ solid, volume: null, area: null, fillAt: () => 1, slabMm: null, estimate: false });
 const prism = (section: Solid["section"], l: number, w: number, h: number): Solid => ({
   section,
-  outer: [{ zMm: 0, a: l / 2, b: w / 2 }, { zMm: h, a: l / 2, b: w / 2 }],
+  outer: [
+    { zMm: 0, a: l / 2, b: w / 2 },
+    { zMm: h, a: l / 2, b: w / 2 },
+  ],
   inner: [],
 });
 
 /** A dish or vessel: straight-sided outside, the hollow a wall's width inside it from the floor up. */
 function dished(foot: Omit<Ring, "zMm">, rim: Omit<Ring, "zMm">, h: number, wall: number, floor: number): Solid {
-  const outer = [{ zMm: 0, ...foot }, { zMm: h, ...rim }];
+  const outer = [
+    { zMm: 0, ...foot },
+    { zMm: h, ...rim },
+  ];
   const low = ringAt(outer, floor) ?? outer[0]!;
   return {
     section: "oval",
     outer,
-    inner: [{ zMm: floor, a: low.a - wall, b: low.b - wall }, { zMm: h, a: rim.a - wall, b: rim.b - wall }],
+    inner: [
+      { zMm: floor, a: low.a - wall, b: low.b - wall },
+      { zMm: h, a: rim.a - wall, b: rim.b - wall },
+    ],
   };
 }
 
@@ -111,7 +120,14 @@ function shape(form: MasterForm, s: Record<SizeKey, number>): Shaped {
     case "cylinder":
       return plain(prism("oval", s.diameterMm, s.diameterMm, s.heightMm));
     case "frustum":
-      return plain({ section: "oval", inner: [], outer: [{ zMm: 0, a: s.bottomMm / 2, b: s.bottomMm / 2 }, { zMm: s.heightMm, a: s.topMm / 2, b: s.topMm / 2 }] });
+      return plain({
+        section: "oval",
+        inner: [],
+        outer: [
+          { zMm: 0, a: s.bottomMm / 2, b: s.bottomMm / 2 },
+          { zMm: s.heightMm, a: s.topMm / 2, b: s.topMm / 2 },
+        ],
+      });
     case "dome": {
       const a = s.lengthMm / 2;
       const b = s.widthMm / 2;
@@ -119,7 +135,11 @@ function shape(form: MasterForm, s: Record<SizeKey, number>): Shaped {
         const t = (i / 64) * (Math.PI / 2);
         return { zMm: s.heightMm * Math.sin(t), a: i === 64 ? 0 : a * Math.cos(t), b: i === 64 ? 0 : b * Math.cos(t) };
       });
-      return { ...plain({ section: "oval", outer, inner: [] }), volume: (2 / 3) * Math.PI * a * b * s.heightMm, area: () => domeArea(a, b, s.heightMm) + Math.PI * a * b };
+      return {
+        ...plain({ section: "oval", outer, inner: [] }),
+        volume: (2 / 3) * Math.PI * a * b * s.heightMm,
+        area: () => domeArea(a, b, s.heightMm) + Math.PI * a * b,
+      };
     }
     case "ovalDish":
       return plain(dished({ a: s.footLengthMm / 2, b: s.footWidthMm / 2 }, { a: s.lengthMm / 2, b: s.widthMm / 2 }, s.heightMm, s.wallMm, s.floorMm));
@@ -128,10 +148,20 @@ function shape(form: MasterForm, s: Record<SizeKey, number>): Shaped {
     case "plaque": {
       const share = s.coveragePct / 100;
       const solid = prism("rect", s.lengthMm, s.widthMm, s.heightMm + s.reliefMm);
-      return { ...plain(solid), volume: s.lengthMm * s.widthMm * (s.heightMm + share * s.reliefMm), fillAt: (z) => (z <= s.heightMm ? 1 : share), slabMm: s.heightMm, estimate: true };
+      return {
+        ...plain(solid),
+        volume: s.lengthMm * s.widthMm * (s.heightMm + share * s.reliefMm),
+        fillAt: (z) => (z <= s.heightMm ? 1 : share),
+        slabMm: s.heightMm,
+        estimate: true,
+      };
     }
     case "turned":
-      return plain({ section: "oval", inner: [], outer: form.profile.map((p) => ({ zMm: p.zMm, a: p.radiusMm, b: p.radiusMm })) });
+      return plain({
+        section: "oval",
+        inner: [],
+        outer: form.profile.map((p) => ({ zMm: p.zMm, a: p.radiusMm, b: p.radiusMm })),
+      });
     case "displaced":
     case "weighed": {
       const solid = prism("oval", s.lengthMm, s.widthMm, s.heightMm);
@@ -139,7 +169,14 @@ function shape(form: MasterForm, s: Record<SizeKey, number>): Shaped {
       const block = s.lengthMm * s.widthMm * s.heightMm;
       const roomy = volume > solidVolume(solid) ? prism("rect", s.lengthMm, s.widthMm, s.heightMm) : solid;
       const fill = volume / solidVolume(roomy);
-      return { solid: roomy, volume, area: () => solidArea(roomy) * Math.min(1, volume / block) ** (2 / 3), fillAt: () => fill, slabMm: null, estimate: true };
+      return {
+        solid: roomy,
+        volume,
+        area: () => solidArea(roomy) * Math.min(1, volume / block) ** (2 / 3),
+        fillAt: () => fill,
+        slabMm: null,
+        estimate: true,
+      };
     }
   }
 }
@@ -149,12 +186,28 @@ function formProblems(form: MasterForm, s: Record<SizeKey, number>): FormProblem
   for (const f of SHAPES[form.shape].fields) {
     const v = s[f.key];
     if (!Number.isFinite(v)) problems.push({ path: `master.sizes.${f.key}`, message: `${f.label} is not a number: measure it again.` });
-    else if (v < f.min) problems.push({ path: `master.sizes.${f.key}`, message: `${f.label} is ${quote(v, f.dimension)}: it has to be ${quote(f.min, f.dimension)} or more.` });
-    else if (v > f.max) problems.push({ path: `master.sizes.${f.key}`, message: `${f.label} is ${quote(v, f.dimension)}: it can be at most ${quote(f.max, f.dimension)}. Check the unit.` });
+    else if (v < f.min)
+      problems.push({
+        path: `master.sizes.${f.key}`,
+        message: `${f.label} is ${quote(v, f.dimension)}: it has to be ${quote(f.min, f.dimension)} or more.`,
+      });
+    else if (v > f.max)
+      problems.push({
+        path: `master.sizes.${f.key}`,
+        message: `${f.label} is ${quote(v, f.dimension)}: it can be at most ${quote(f.max, f.dimension)}. Check the unit.`,
+      });
   }
   const hollowTooThick = (least: number, what: string) => {
-    if (2 * s.wallMm >= least) problems.push({ path: "master.sizes.wallMm", message: `Two walls of ${quote(s.wallMm, "length")} fill ${what} of ${quote(least, "length")}: make the wall thinner, or choose a solid shape.` });
-    if (s.floorMm >= s.heightMm) problems.push({ path: "master.sizes.floorMm", message: `A floor of ${quote(s.floorMm, "length")} leaves no hollow in a height of ${quote(s.heightMm, "length")}: make the floor thinner, or choose a solid shape.` });
+    if (2 * s.wallMm >= least)
+      problems.push({
+        path: "master.sizes.wallMm",
+        message: `Two walls of ${quote(s.wallMm, "length")} fill ${what} of ${quote(least, "length")}: make the wall thinner, or choose a solid shape.`,
+      });
+    if (s.floorMm >= s.heightMm)
+      problems.push({
+        path: "master.sizes.floorMm",
+        message: `A floor of ${quote(s.floorMm, "length")} leaves no hollow in a height of ${quote(s.heightMm, "length")}: make the floor thinner, or choose a solid shape.`,
+      });
   };
   switch (form.shape) {
     case "vessel":
@@ -168,16 +221,23 @@ function formProblems(form: MasterForm, s: Record<SizeKey, number>): FormProblem
       const ml = form.shape === "displaced" ? s.volumeMl : s.massG / s.densityGMl;
       const most = (s.lengthMm * s.widthMm * s.heightMm) / 1000;
       if (ml > most * 1.001) {
-        problems.push({ path: form.shape === "displaced" ? "master.sizes.volumeMl" : "master.sizes.massG", message: `That makes ${quote(ml, "volume")}, but the outer sizes hold only ${quote(most, "volume")}: one of them is misread.` });
+        problems.push({
+          path: form.shape === "displaced" ? "master.sizes.volumeMl" : "master.sizes.massG",
+          message: `That makes ${quote(ml, "volume")}, but the outer sizes hold only ${quote(most, "volume")}: one of them is misread.`,
+        });
       }
       break;
     }
     case "turned": {
       const p = form.profile;
-      if (p.some((q) => !Number.isFinite(q.radiusMm) || !Number.isFinite(q.zMm) || q.radiusMm < 0)) problems.push({ path: "master.profile", message: "Every radius has to be a number, 0 or more." });
-      if (p.some((q, i) => i > 0 && q.zMm < p[i - 1]!.zMm)) problems.push({ path: "master.profile", message: "Heights have to rise from the back to the top: sort the rows." });
-      if (p.length >= 2 && p.at(-1)!.zMm - p[0]!.zMm < SMALLEST_MM) problems.push({ path: "master.profile", message: "The profile has no height: give at least two different heights." });
-      if (p.length >= 2 && p.every((q) => q.radiusMm < SMALLEST_MM)) problems.push({ path: "master.profile", message: "Every radius is 0: give the outline some width." });
+      if (p.some((q) => !Number.isFinite(q.radiusMm) || !Number.isFinite(q.zMm) || q.radiusMm < 0))
+        problems.push({ path: "master.profile", message: "Every radius has to be a number, 0 or more." });
+      if (p.some((q, i) => i > 0 && q.zMm < p[i - 1]!.zMm))
+        problems.push({ path: "master.profile", message: "Heights have to rise from the back to the top: sort the rows." });
+      if (p.length >= 2 && p.at(-1)!.zMm - p[0]!.zMm < SMALLEST_MM)
+        problems.push({ path: "master.profile", message: "The profile has no height: give at least two different heights." });
+      if (p.length >= 2 && p.every((q) => q.radiusMm < SMALLEST_MM))
+        problems.push({ path: "master.profile", message: "Every radius is 0: give the outline some width." });
       break;
     }
     default:
@@ -204,7 +264,9 @@ function uncertainty(form: MasterForm, s: Record<SizeKey, number>): number {
     const up = form.profile.map((p) => ({ ...p, radiusMm: p.radiusMm + form.readingMm }));
     return volumeOf({ ...form, profile: up }, s) - volumeOf(form, s);
   }
-  return Math.hypot(...SHAPES[form.shape].fields.map((f) => (f.dimension === "length" ? moved(f.key, form.readingMm) : f.dimension === "percent" ? moved(f.key, 10) : 0)));
+  return Math.hypot(
+    ...SHAPES[form.shape].fields.map((f) => (f.dimension === "length" ? moved(f.key, form.readingMm) : f.dimension === "percent" ? moved(f.key, 10) : 0)),
+  );
 }
 
 /**
@@ -214,8 +276,16 @@ function uncertainty(form: MasterForm, s: Record<SizeKey, number>): number {
 export function measureMaster(form: MasterForm): Measured {
   const missing = SHAPES[form.shape].fields.map((f) => f.key).filter((k) => form.sizes[k] === undefined);
   if (missing.length > 0) return { ok: false, missing, problems: [] };
-  if (form.shape === "turned" && form.profile.length < 2) return { ok: false, missing: [], problems: [{ path: "master.profile", message: "A turned profile needs at least two points: the back and the top." }] };
-  const s = { ...(Object.fromEntries(SHAPES[form.shape].fields.map((f) => [f.key, 0])) as Record<SizeKey, number>), ...form.sizes };
+  if (form.shape === "turned" && form.profile.length < 2)
+    return {
+      ok: false,
+      missing: [],
+      problems: [{ path: "master.profile", message: "A turned profile needs at least two points: the back and the top." }],
+    };
+  const s = {
+    ...(Object.fromEntries(SHAPES[form.shape].fields.map((f) => [f.key, 0])) as Record<SizeKey, number>),
+    ...form.sizes,
+  };
   const problems = formProblems(form, s);
   if (problems.length > 0) return { ok: false, missing: [], problems };
 

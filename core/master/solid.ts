@@ -53,7 +53,8 @@ export function stackLateralArea(section: Solid["section"], rings: readonly Ring
     if (section === "rect") {
       // Two trapezia with slant height over y, two over x.
       sum += 2 * (p.a + q.a) * Math.hypot(h, q.b - p.b) + 2 * (p.b + q.b) * Math.hypot(h, q.a - p.a);
-      if (h === 0) sum += Math.abs(outlineArea("rect", p) - outlineArea("rect", q)) - (2 * (p.a + q.a) * Math.abs(q.b - p.b) + 2 * (p.b + q.b) * Math.abs(q.a - p.a));
+      if (h === 0)
+        sum += Math.abs(outlineArea("rect", p) - outlineArea("rect", q)) - (2 * (p.a + q.a) * Math.abs(q.b - p.b) + 2 * (p.b + q.b) * Math.abs(q.a - p.a));
     } else {
       sum += ellipticBandArea(p, q);
     }

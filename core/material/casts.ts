@@ -1,4 +1,5 @@
-import { range, type Cast } from "./schema";
+import { range } from "./range";
+import type { Cast } from "./schema";
 
 const base = { kind: "cast", provenance: "Typical of its kind; check your data sheet", copiedFrom: null } as const;
 

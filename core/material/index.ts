@@ -1,3 +1,4 @@
+export * from "./range";
 export * from "./schema";
 export * from "./library";
 export * from "./plausible";

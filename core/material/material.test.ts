@@ -50,7 +50,11 @@ describe("doubts about figures", () => {
     ["limits swapped", { heatShortC: { low: 150, typical: 150, high: 150 } }, /swapped/],
     ["food-declared tin", { family: "tin", foodDeclared: true }, /only for some platinum/],
   ])("are raised for %s", (_, patch, message) => {
-    expect(doubtsAbout({ ...rubber, ...patch }).map((d) => d.message).join(" ")).toMatch(message);
+    expect(
+      doubtsAbout({ ...rubber, ...patch })
+        .map((d) => d.message)
+        .join(" "),
+    ).toMatch(message);
   });
 
   it("are raised for a cast far from its family", () => {

@@ -1,4 +1,5 @@
-import { range, type BoxStock, type Release, type Surface } from "./schema";
+import { range } from "./range";
+import type { BoxStock, Release, Surface } from "./schema";
 
 const provenance = "Typical of its kind; check your data sheet";
 const common = { provenance, cautions: [], copiedFrom: null };

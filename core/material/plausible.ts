@@ -9,7 +9,12 @@ export interface Doubt {
 
 function outside(path: string, r: Range, low: number, high: number, unit: string, what: string): Doubt[] {
   if (r.typical >= low && r.typical <= high) return [];
-  return [{ path, message: `${r.typical} ${unit} is unusual for ${what}: most lie between ${low} and ${high} ${unit}. Check the unit on the data sheet.` }];
+  return [
+    {
+      path,
+      message: `${r.typical} ${unit} is unusual for ${what}: most lie between ${low} and ${high} ${unit}. Check the unit on the data sheet.`,
+    },
+  ];
 }
 
 /**
@@ -27,14 +32,41 @@ export function doubtsAbout(material: Material): Doubt[] {
         ...outside("heatContinuousC", material.heatContinuousC, 100, 260, "°C", "silicone held hot"),
         ...outside("heatShortC", material.heatShortC, 120, 330, "°C", "silicone for a short time"),
         ...outside("shrinkPct", material.shrinkPct, 0, 4, "%", "a mould rubber"),
-        ...(material.potLifeMin.typical / 60 > material.cureH.typical ? [{ path: "potLifeMin", message: "Its pot life is longer than its cure: one of the two is in the wrong unit." }] : []),
-        ...(material.heatShortC.typical < material.heatContinuousC.typical ? [{ path: "heatShortC", message: "The short-exposure limit is below the continuous one: they may be swapped." }] : []),
-        ...(material.foodDeclared && material.family !== "platinum" ? [{ path: "foodDeclared", message: "Food contact is declared only for some platinum rubbers: check the maker's letter." }] : []),
+        ...(material.potLifeMin.typical / 60 > material.cureH.typical
+          ? [{ path: "potLifeMin", message: "Its pot life is longer than its cure: one of the two is in the wrong unit." }]
+          : []),
+        ...(material.heatShortC.typical < material.heatContinuousC.typical
+          ? [{ path: "heatShortC", message: "The short-exposure limit is below the continuous one: they may be swapped." }]
+          : []),
+        ...(material.foodDeclared && material.family !== "platinum"
+          ? [
+              {
+                path: "foodDeclared",
+                message: "Food contact is declared only for some platinum rubbers: check the maker's letter.",
+              },
+            ]
+          : []),
       ];
     case "cast": {
-      const span: Record<typeof material.family, [number, number]> = { cement: [1.2, 2.6], gypsum: [0.7, 2.1], wax: [0.8, 1.1], metal: [5, 11], resin: [0.6, 2.2], food: [0.9, 1.7], soap: [0.9, 1.2] };
+      const span: Record<typeof material.family, [number, number]> = {
+        cement: [1.2, 2.6],
+        gypsum: [0.7, 2.1],
+        wax: [0.8, 1.1],
+        metal: [5, 11],
+        resin: [0.6, 2.2],
+        food: [0.9, 1.7],
+        soap: [0.9, 1.2],
+      };
       const [low, high] = span[material.family];
-      const hot: Record<typeof material.family, [number, number]> = { cement: [15, 80], gypsum: [25, 90], wax: [45, 110], metal: [90, 700], resin: [23, 180], food: [5, 170], soap: [40, 90] };
+      const hot: Record<typeof material.family, [number, number]> = {
+        cement: [15, 80],
+        gypsum: [25, 90],
+        wax: [45, 110],
+        metal: [90, 700],
+        resin: [23, 180],
+        food: [5, 170],
+        soap: [40, 90],
+      };
       const [cool, warm] = hot[material.family];
       return [
         ...outside("densityGMl", material.densityGMl, low, high, "g/mL", material.family),

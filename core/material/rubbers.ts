@@ -1,4 +1,5 @@
-import { range, type Rubber } from "./schema";
+import { range } from "./range";
+import type { Rubber } from "./schema";
 
 const gloves = "Wear gloves and keep air moving while mixing; the data sheet has the details.";
 const base = { kind: "rubber" as const, provenance: "Typical of its kind; check your data sheet", copiedFrom: null, cautions: [gloves] };

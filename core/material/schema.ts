@@ -6,9 +6,6 @@ export const Range = z
   .refine((r) => r.low <= r.typical && r.typical <= r.high, { message: "low, typical and high have to be in that order" });
 export type Range = z.infer<typeof Range>;
 
-/** Shorthand for built-in data. */
-export const range = (low: number, typical: number, high: number): Range => ({ low, typical, high });
-
 const positive = (max: number) => Range.refine((r) => r.low > 0 && r.high <= max, { message: `has to be more than 0 and at most ${max}` });
 const fromZero = (max: number) => Range.refine((r) => r.low >= 0 && r.high <= max, { message: `has to be from 0 to ${max}` });
 
@@ -30,8 +27,16 @@ export const RubberMix = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("ratio"),
     basis: z.enum(["mass", "volume"]),
-    partA: z.object({ name: z.string().min(1), parts: z.number().positive().max(1000), densityGMl: z.number().positive().max(5) }),
-    partB: z.object({ name: z.string().min(1), parts: z.number().positive().max(1000), densityGMl: z.number().positive().max(5) }),
+    partA: z.object({
+      name: z.string().min(1),
+      parts: z.number().positive().max(1000),
+      densityGMl: z.number().positive().max(5),
+    }),
+    partB: z.object({
+      name: z.string().min(1),
+      parts: z.number().positive().max(1000),
+      densityGMl: z.number().positive().max(5),
+    }),
   }),
   z.object({
     kind: z.literal("catalyst"),
@@ -70,13 +75,30 @@ export type Rubber = z.infer<typeof Rubber>;
 /** How long until a casting can be opened. */
 export const Setting = z.discriminatedUnion("kind", [
   /** Cement: maturity by equivalent age, ASTM C1074, Q/R in kelvin. */
-  z.object({ kind: z.literal("maturity"), demouldH: positive(21 * 24), fullStrengthH: positive(120 * 24), referenceC: z.number(), activationK: positive(10_000) }),
+  z.object({
+    kind: z.literal("maturity"),
+    demouldH: positive(21 * 24),
+    fullStrengthH: positive(120 * 24),
+    referenceC: z.number(),
+    activationK: positive(10_000),
+  }),
   /** Gypsum and resin: hours at the reference temperature; changes with warmth as an Arrhenius rate of the given activation energy. */
   z.object({ kind: z.literal("rate"), demouldH: positive(21 * 24), referenceC: z.number(), activationKJMol: fromZero(150) }),
   /** Cools and firms through its own thickness: time at the stated thickness and surrounding, ∝ thickness². */
-  z.object({ kind: z.literal("cooling"), demouldH: positive(21 * 24), referenceThicknessMm: z.number().positive(), surroundC: Range }),
+  z.object({
+    kind: z.literal("cooling"),
+    demouldH: positive(21 * 24),
+    referenceThicknessMm: z.number().positive(),
+    surroundC: Range,
+  }),
   /** Molten metal: freezing worked out from the casting's modulus and the heat the mould draws. */
-  z.object({ kind: z.literal("freezing"), solidusC: z.number(), latentJG: z.number().positive(), specificHeatJGK: z.number().positive(), meltDensityGMl: z.number().positive() }),
+  z.object({
+    kind: z.literal("freezing"),
+    solidusC: z.number(),
+    latentJG: z.number().positive(),
+    specificHeatJGK: z.number().positive(),
+    meltDensityGMl: z.number().positive(),
+  }),
 ]);
 export type Setting = z.infer<typeof Setting>;
 
@@ -86,7 +108,14 @@ export const CastMix = z.discriminatedUnion("kind", [
   z.object({
     kind: z.literal("gypsum"),
     waterPer100: fromZero(200),
-    extras: z.array(z.object({ name: z.string().min(1), per100Powder: z.number().nonnegative(), densityGMl: z.number().positive(), solidsFraction: z.number().min(0).max(1) })),
+    extras: z.array(
+      z.object({
+        name: z.string().min(1),
+        per100Powder: z.number().nonnegative(),
+        densityGMl: z.number().positive(),
+        solidsFraction: z.number().min(0).max(1),
+      }),
+    ),
   }),
   /** Dry mix and water. Fractions are of the dry mix by mass. */
   z.object({
@@ -109,7 +138,10 @@ export const CastMix = z.discriminatedUnion("kind", [
     partB: z.object({ name: z.string().min(1), parts: z.number().positive(), densityGMl: z.number().positive() }),
   }),
   /** Parts by mass that go into the pan for 100 g of finished casting; more than 100 in all where water boils off. */
-  z.object({ kind: z.literal("recipe"), per100: z.array(z.object({ name: z.string().min(1), grams: z.number().positive(), densityGMl: z.number().positive().nullable() })).min(1) }),
+  z.object({
+    kind: z.literal("recipe"),
+    per100: z.array(z.object({ name: z.string().min(1), grams: z.number().positive(), densityGMl: z.number().positive().nullable() })).min(1),
+  }),
 ]);
 export type CastMix = z.infer<typeof CastMix>;
 
@@ -136,7 +168,12 @@ export type Surface = z.infer<typeof Surface>;
 export const Release = z.object({ kind: z.literal("release"), ...base, role: z.enum(["release", "sealer", "both"]) });
 export type Release = z.infer<typeof Release>;
 
-export const BoxStock = z.object({ kind: z.literal("box"), ...base, thicknessMm: z.number().positive().max(100), bends: z.boolean() });
+export const BoxStock = z.object({
+  kind: z.literal("box"),
+  ...base,
+  thicknessMm: z.number().positive().max(100),
+  bends: z.boolean(),
+});
 export type BoxStock = z.infer<typeof BoxStock>;
 
 export const Material = z.discriminatedUnion("kind", [Rubber, Cast, Surface, Release, BoxStock]);

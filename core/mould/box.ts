@@ -1,5 +1,5 @@
 import { outlineArea, outlinePerimeter, type Measure } from "../master";
-import type { BoxShape } from "./decision";
+import type { BoxShape } from "./choices";
 
 /** Inside of a box seen from above, mm. */
 export interface BoxPlan {
@@ -66,7 +66,10 @@ function ovalAround(f: Footprint, wallMm: number): { A: number; B: number } {
   return { A: f.a * k + high, B: f.b * k + high };
 }
 
-const ellipse = (A: number, B: number) => ({ areaMm2: outlineArea("oval", { a: A, b: B }), perimeterMm: outlinePerimeter("oval", { a: A, b: B }) });
+const ellipse = (A: number, B: number) => ({
+  areaMm2: outlineArea("oval", { a: A, b: B }),
+  perimeterMm: outlinePerimeter("oval", { a: A, b: B }),
+});
 
 /** Sizes the inside of a box of one shape so that no wall is thinner than `wallMm`. */
 export function boxAround(f: Footprint, shape: BoxShape, wallMm: number): BoxPlan {
@@ -74,7 +77,15 @@ export function boxAround(f: Footprint, shape: BoxShape, wallMm: number): BoxPla
     case "rectangular": {
       const lengthMm = 2 * (f.a + wallMm);
       const widthMm = 2 * (f.b + wallMm);
-      return { shape, lengthMm, widthMm, cornerMm: 0, areaMm2: lengthMm * widthMm, perimeterMm: 2 * (lengthMm + widthMm), leastWallMm: wallMm };
+      return {
+        shape,
+        lengthMm,
+        widthMm,
+        cornerMm: 0,
+        areaMm2: lengthMm * widthMm,
+        perimeterMm: 2 * (lengthMm + widthMm),
+        leastWallMm: wallMm,
+      };
     }
     case "cylindrical": {
       const r = (f.section === "rect" ? Math.hypot(f.a, f.b) : Math.max(f.a, f.b)) + wallMm;
@@ -104,9 +115,24 @@ export function boxAround(f: Footprint, shape: BoxShape, wallMm: number): BoxPla
 /** Reads a box the person already has, with the least wall it leaves. An outline wrap has no box of its own, so it is read as an oval. */
 export function boxGiven(f: Footprint, shape: BoxShape, lengthMm: number, widthMm: number): BoxPlan {
   if (shape === "rectangular") {
-    return { shape, lengthMm, widthMm, cornerMm: 0, areaMm2: lengthMm * widthMm, perimeterMm: 2 * (lengthMm + widthMm), leastWallMm: Math.min(lengthMm / 2 - f.a, widthMm / 2 - f.b) };
+    return {
+      shape,
+      lengthMm,
+      widthMm,
+      cornerMm: 0,
+      areaMm2: lengthMm * widthMm,
+      perimeterMm: 2 * (lengthMm + widthMm),
+      leastWallMm: Math.min(lengthMm / 2 - f.a, widthMm / 2 - f.b),
+    };
   }
   const A = lengthMm / 2;
   const B = shape === "cylindrical" ? A : widthMm / 2;
-  return { shape: shape === "outline" ? "oval" : shape, lengthMm: 2 * A, widthMm: 2 * B, cornerMm: 0, ...ellipse(A, B), leastWallMm: leastWall(f, A, B) };
+  return {
+    shape: shape === "outline" ? "oval" : shape,
+    lengthMm: 2 * A,
+    widthMm: 2 * B,
+    cornerMm: 0,
+    ...ellipse(A, B),
+    leastWallMm: leastWall(f, A, B),
+  };
 }

@@ -1,26 +1,5 @@
 import { z } from "zod";
-
-export const BOX_SHAPES = ["rectangular", "cylindrical", "oval", "outline"] as const;
-export type BoxShape = (typeof BOX_SHAPES)[number];
-
-export const BOX_SHAPE_LABEL: Record<BoxShape, string> = {
-  rectangular: "Rectangular box",
-  cylindrical: "Cylinder wrap",
-  oval: "Oval wrap",
-  outline: "Wrap along the outline",
-};
-
-export const OVERLAPS = ["long-covers-short", "short-covers-long", "pinwheel"] as const;
-export type Overlap = (typeof OVERLAPS)[number];
-
-export const OVERLAP_LABEL: Record<Overlap, string> = {
-  "long-covers-short": "Long sides cover the short ends",
-  "short-covers-long": "Short ends cover the long sides",
-  pinwheel: "Each side covers one neighbour",
-};
-
-/** Most a wall, base or cover may be, mm: above it, a unit was mistyped. */
-export const THICKEST_MM = 500;
+import { BOX_SHAPES, OVERLAPS, THICKEST_MM } from "./choices";
 
 const mm = z.number().finite();
 
@@ -39,7 +18,12 @@ export const MouldDecision = z.object({
   /** Height of the parting above the master's back, mm; null follows the widest level. */
   partingMm: mm.min(0).max(3000).nullable(),
   /** Inside of a box the person already has, mm; null sizes it from the walls. For round boxes length is the diameter. */
-  ownBox: z.object({ lengthMm: mm.gt(0, "the box has to have a size").max(3000), widthMm: mm.gt(0, "the box has to have a size").max(3000) }).nullable(),
+  ownBox: z
+    .object({
+      lengthMm: mm.gt(0, "the box has to have a size").max(3000),
+      widthMm: mm.gt(0, "the box has to have a size").max(3000),
+    })
+    .nullable(),
   overlap: z.enum(OVERLAPS),
 });
 export type MouldDecision = z.infer<typeof MouldDecision>;

@@ -2,7 +2,8 @@ import type { BoxStock } from "../material";
 import { quote } from "../quantity";
 import { volumeBelow, type FormProblem, type Measure } from "../master";
 import { boxAround, boxGiven, footprintOf, type BoxPlan } from "./box";
-import { BOX_SHAPES, type BoxShape, type MouldDecision } from "./decision";
+import { BOX_SHAPES, type BoxShape } from "./choices";
+import type { MouldDecision } from "./decision";
 
 /** Standard gravity, m/s². */
 export const GRAVITY = 9.80665;
@@ -70,24 +71,48 @@ export function layOutMould(m: Measure, d: MouldDecision, stock: BoxStock | null
       message: `The master (${mm(m.lengthMm)} × ${mm(m.widthMm)}) does not fit in a box of ${mm(box.lengthMm)} × ${mm(box.widthMm)}: use a larger box, or let the walls size it.`,
     });
   } else if (d.ownBox && box.leastWallMm < 6) {
-    warnings.push({ path: "mould.ownBox", message: `This box leaves only ${mm(box.leastWallMm)} of rubber at the thinnest: it will tear. Most block moulds keep ${mm(6)} or more.` });
+    warnings.push({
+      path: "mould.ownBox",
+      message: `This box leaves only ${mm(box.leastWallMm)} of rubber at the thinnest: it will tear. Most block moulds keep ${mm(6)} or more.`,
+    });
   }
   const base = d.opening === "open" ? 0 : d.baseMm;
   const partingOnMaster = d.partingMm ?? m.widestMm;
   if (d.opening === "twoPart" && partingOnMaster > m.heightMm) {
-    problems.push({ path: "mould.partingMm", message: `The parting at ${mm(partingOnMaster)} is above the master, which is ${mm(m.heightMm)} high: put it between 0 and ${mm(m.heightMm)}.` });
+    problems.push({
+      path: "mould.partingMm",
+      message: `The parting at ${mm(partingOnMaster)} is above the master, which is ${mm(m.heightMm)} high: put it between 0 and ${mm(m.heightMm)}.`,
+    });
   }
   if (!d.ownBox && d.wallMm > Math.max(m.lengthMm, m.widthMm)) {
-    warnings.push({ path: "mould.wallMm", message: `A wall of ${mm(d.wallMm)} is thicker than the master is wide (${mm(Math.max(m.lengthMm, m.widthMm))}): check the unit; it takes far more rubber than it needs.` });
+    warnings.push({
+      path: "mould.wallMm",
+      message: `A wall of ${mm(d.wallMm)} is thicker than the master is wide (${mm(Math.max(m.lengthMm, m.widthMm))}): check the unit; it takes far more rubber than it needs.`,
+    });
   } else if (!d.ownBox && d.wallMm < 6) {
-    warnings.push({ path: "mould.wallMm", message: `A wall of ${mm(d.wallMm)} tears easily: most block moulds keep ${mm(6)} or more.` });
+    warnings.push({
+      path: "mould.wallMm",
+      message: `A wall of ${mm(d.wallMm)} tears easily: most block moulds keep ${mm(6)} or more.`,
+    });
   }
-  if (d.coverMm < 5) warnings.push({ path: "mould.coverMm", message: `A cover of ${mm(d.coverMm)} is thin over the highest point: ${mm(10)} or more is usual.` });
+  if (d.coverMm < 5)
+    warnings.push({
+      path: "mould.coverMm",
+      message: `A cover of ${mm(d.coverMm)} is thin over the highest point: ${mm(10)} or more is usual.`,
+    });
   if (d.opening === "open" && m.widestMm > 0.02 * m.heightMm) {
-    warnings.push({ path: "mould.opening", message: `The master is widest ${mm(m.widestMm)} above its back, so an open-faced mould has to stretch over it to let go. A two-part mould, or turning the master over, avoids that.` });
+    warnings.push({
+      path: "mould.opening",
+      message: `The master is widest ${mm(m.widestMm)} above its back, so an open-faced mould has to stretch over it to let go. A two-part mould, or turning the master over, avoids that.`,
+    });
   }
   if (stock && stock.bends === (d.box === "rectangular")) {
-    warnings.push({ path: "boxId", message: stock.bends ? `${stock.name} bends: use it for a wrap, or choose a stiff panel for a rectangular box.` : `${stock.name} does not bend: choose a sheet that wraps, or a rectangular box.` });
+    warnings.push({
+      path: "boxId",
+      message: stock.bends
+        ? `${stock.name} bends: use it for a wrap, or choose a stiff panel for a rectangular box.`
+        : `${stock.name} does not bend: choose a sheet that wraps, or a rectangular box.`,
+    });
   }
   if (problems.length > 0) return { ok: false, problems };
 
@@ -122,15 +147,36 @@ export function layOutMould(m: Measure, d: MouldDecision, stock: BoxStock | null
   };
 }
 
-const singlePour = (rubberMl: number, fillLineMm: number, m: Measure): RubberPour => ({ name: "Only pour", rubberMl, fromMm: 0, fillLineMm, clayMl: 0, coversMl: m.volumeMl });
+const singlePour = (rubberMl: number, fillLineMm: number, m: Measure): RubberPour => ({
+  name: "Only pour",
+  rubberMl,
+  fromMm: 0,
+  fillLineMm,
+  clayMl: 0,
+  coversMl: m.volumeMl,
+});
 
 function twoPours(m: Measure, box: BoxPlan, base: number, parting: number, fillHeight: number): RubberPour[] {
   const below = volumeBelow(m, parting);
   const lowerMl = (box.areaMm2 * (base + parting)) / 1000 - below;
   const upperMl = (box.areaMm2 * (fillHeight - base - parting)) / 1000 - (m.volumeMl - below);
   return [
-    { name: "First half", rubberMl: upperMl, fromMm: base + parting, fillLineMm: fillHeight, clayMl: lowerMl, coversMl: m.volumeMl - below },
-    { name: "Second half", rubberMl: lowerMl, fromMm: fillHeight - base - parting, fillLineMm: fillHeight, clayMl: 0, coversMl: below },
+    {
+      name: "First half",
+      rubberMl: upperMl,
+      fromMm: base + parting,
+      fillLineMm: fillHeight,
+      clayMl: lowerMl,
+      coversMl: m.volumeMl - below,
+    },
+    {
+      name: "Second half",
+      rubberMl: lowerMl,
+      fromMm: fillHeight - base - parting,
+      fillLineMm: fillHeight,
+      clayMl: 0,
+      coversMl: below,
+    },
   ];
 }
 
@@ -138,10 +184,20 @@ function twoPours(m: Measure, box: BoxPlan, base: number, parting: number, fillH
 const WRAP_LAP_MM = 30;
 
 function cutList(box: BoxPlan, d: MouldDecision, heightMm: number, t: number): { panels: Panel[]; cutNote: string } {
-  const floor = (extra: number): Panel => ({ name: "Base board", count: 1, lengthMm: box.lengthMm + extra, heightMm: box.widthMm + extra, thicknessMm: t });
+  const floor = (extra: number): Panel => ({
+    name: "Base board",
+    count: 1,
+    lengthMm: box.lengthMm + extra,
+    heightMm: box.widthMm + extra,
+    thicknessMm: t,
+  });
   if (box.shape === "rectangular") {
     const [long, short] = [Math.max(box.lengthMm, box.widthMm), Math.min(box.lengthMm, box.widthMm)];
-    const add: Record<typeof d.overlap, [number, number]> = { "long-covers-short": [2 * t, 0], "short-covers-long": [0, 2 * t], pinwheel: [t, t] };
+    const add: Record<typeof d.overlap, [number, number]> = {
+      "long-covers-short": [2 * t, 0],
+      "short-covers-long": [0, 2 * t],
+      pinwheel: [t, t],
+    };
     const [onLong, onShort] = add[d.overlap];
     const boardL: Panel = { name: "Base board", count: 1, lengthMm: long + 2 * t, heightMm: short + 2 * t, thicknessMm: t };
     return {
@@ -155,7 +211,10 @@ function cutList(box: BoxPlan, d: MouldDecision, heightMm: number, t: number): {
   }
   // The sheet bends about its middle, so its length follows the inside plus half the thickness all round.
   return {
-    panels: [{ name: "Wrap strip", count: 1, lengthMm: box.perimeterMm + Math.PI * t + WRAP_LAP_MM, heightMm, thicknessMm: t }, { ...floor(60), thicknessMm: 0 }],
+    panels: [
+      { name: "Wrap strip", count: 1, lengthMm: box.perimeterMm + Math.PI * t + WRAP_LAP_MM, heightMm, thicknessMm: t },
+      { ...floor(60), thicknessMm: 0 },
+    ],
     cutNote: `The strip's length holds ${mm(WRAP_LAP_MM)} of overlap at the seam. The board reaches ${mm(30)} beyond the wrap, for a bead of clay or glue outside.`,
   };
 }
@@ -182,4 +241,5 @@ export function buoyancy(coveredMl: number, masterG: number, rubberGMl: number):
 export const hydrostaticPa = (rubberGMl: number, depthMm: number): number => rubberGMl * 1000 * GRAVITY * (depthMm / 1000);
 
 /** Sideways push of liquid rubber on one straight wall, N: ½·ρ·g·h²·L, with ρ in g/mL and lengths in mm. */
-export const wallPushN = (rubberGMl: number, depthMm: number, lengthMm: number): number => (hydrostaticPa(rubberGMl, depthMm) / 2) * (depthMm / 1000) * (lengthMm / 1000);
+export const wallPushN = (rubberGMl: number, depthMm: number, lengthMm: number): number =>
+  (hydrostaticPa(rubberGMl, depthMm) / 2) * (depthMm / 1000) * (lengthMm / 1000);

@@ -10,7 +10,18 @@ const measure = (shape: ShapeKind, sizes: Sizes): Measure => {
   return m.measure;
 };
 const decision = (patch: Partial<MouldDecision> = {}): MouldDecision =>
-  MouldDecision.parse({ opening: "open", box: "rectangular", wallMm: 15, baseMm: 12, coverMm: 12, freeboardMm: 10, partingMm: null, ownBox: null, overlap: "long-covers-short", ...patch });
+  MouldDecision.parse({
+    opening: "open",
+    box: "rectangular",
+    wallMm: 15,
+    baseMm: 12,
+    coverMm: 12,
+    freeboardMm: 10,
+    partingMm: null,
+    ownBox: null,
+    overlap: "long-covers-short",
+    ...patch,
+  });
 const foam = shelfOf().boxes.find((b) => b.id === "box-foam-board-5")!;
 const lay = (m: Measure, d: MouldDecision): Layout => {
   const r = layOutMould(m, d, foam);
@@ -47,7 +58,11 @@ describe("block moulds", () => {
 
   it("cuts panels so that the inside comes out right for each overlap", () => {
     const m = measure("box", { lengthMm: 100, widthMm: 60, heightMm: 30 });
-    for (const [overlap, long, short] of [["long-covers-short", 140, 90], ["short-covers-long", 130, 100], ["pinwheel", 135, 95]] as const) {
+    for (const [overlap, long, short] of [
+      ["long-covers-short", 140, 90],
+      ["short-covers-long", 130, 100],
+      ["pinwheel", 135, 95],
+    ] as const) {
       const l = lay(m, decision({ overlap }));
       expect(l.panels.map((p) => p.lengthMm)).toEqual([long, short, 140]);
       expect(l.panels[2]!.heightMm).toBe(100);
@@ -91,7 +106,11 @@ describe("block moulds", () => {
 });
 
 describe("boxes of every shape", () => {
-  const foot = fc.record({ section: fc.constantFrom<"rect" | "oval">("rect", "oval"), a: fc.double({ min: 10, max: 300, noNaN: true }), b: fc.double({ min: 10, max: 300, noNaN: true }) });
+  const foot = fc.record({
+    section: fc.constantFrom<"rect" | "oval">("rect", "oval"),
+    a: fc.double({ min: 10, max: 300, noNaN: true }),
+    b: fc.double({ min: 10, max: 300, noNaN: true }),
+  });
   const wall = fc.double({ min: 2, max: 60, noNaN: true });
 
   it("keep at least the wall, measured point by point round the master", () => {

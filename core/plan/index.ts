@@ -1,2 +1,3 @@
 export * from "./plan";
 export * from "./snapshot";
+export * from "./outcome";

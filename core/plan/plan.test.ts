@@ -10,7 +10,14 @@ const shelf = shelfOf();
 /** The reference puck: 100 mm across, 60 mm high, open-faced in a cylindrical box. */
 const puck = (): Job => ({
   ...newJob("Reference puck"),
-  master: { shape: "cylinder", sizes: { diameterMm: 100, heightMm: 60 }, profile: [], readingMm: 0.5, surfaceId: "surface-wood-sealed", massG: null },
+  master: {
+    shape: "cylinder",
+    sizes: { diameterMm: 100, heightMm: 60 },
+    profile: [],
+    readingMm: 0.5,
+    surfaceId: "surface-wood-sealed",
+    massG: null,
+  },
   castId: "cast-plaster",
   rubberId: "rubber-tin-medium-25",
   boxId: "box-plastic-sheet-1",
@@ -45,17 +52,27 @@ describe("the plan of a job", () => {
   });
 
   it("turns a step to trouble with the reason, and catches a wrong second rubber before any weighing", () => {
-    const two: Job = { ...puck(), mould: { ...puck().mould, opening: "twoPart" }, secondRubberId: "rubber-platinum-medium-25", releaseId: "release-wax" };
+    const two: Job = {
+      ...puck(),
+      mould: { ...puck().mould, opening: "twoPart" },
+      secondRubberId: "rubber-platinum-medium-25",
+      releaseId: "release-wax",
+    };
     expect(step(two, "prepare")).toMatchObject({ state: "troubled", line: expect.stringMatching(/platinum against cured tin/) });
     expect(plan(two, shelf).tally.verdict).toBe("no");
     expect(step({ ...puck(), castId: "cast-pewter" }, "pairing").state).toBe("troubled");
-    expect(step({ ...puck(), rubberId: "rubber-tin-catalyst-20", rubber: { ...puck().rubber, catalystPct: 9 } }, "rubber").line).toMatch(/9 % catalyst is outside/);
+    expect(step({ ...puck(), rubberId: "rubber-tin-catalyst-20", rubber: { ...puck().rubber, catalystPct: 9 } }, "rubber").line).toMatch(
+      /9 % catalyst is outside/,
+    );
   });
 
   it("each half of a two-part mould takes its own rubber", () => {
     const p = plan({ ...puck(), mould: { ...puck().mould, opening: "twoPart" }, secondRubberId: "rubber-tin-heat-30" }, shelf);
     expect(p.pours.map((x) => x.rubber.id)).toEqual(["rubber-tin-medium-25", "rubber-tin-heat-30"]);
-    expect(p.tally.rubberOutH).toBeCloseTo(p.pours.reduce((s, x) => s + x.cure.demould.hours.typical, 0), 9);
+    expect(p.tally.rubberOutH).toBeCloseTo(
+      p.pours.reduce((s, x) => s + x.cure.demould.hours.typical, 0),
+      9,
+    );
   });
 
   it("lifts a light master and not a heavy one", () => {
@@ -65,9 +82,20 @@ describe("the plan of a job", () => {
   });
 
   it("says when a filled mould is more than one person should lift", () => {
-    const slab: Job = { ...puck(), master: { ...puck().master, sizes: { diameterMm: 400, heightMm: 80 } }, castId: "cast-concrete" };
+    const slab: Job = {
+      ...puck(),
+      master: { ...puck().master, sizes: { diameterMm: 400, heightMm: 80 } },
+      castId: "cast-concrete",
+    };
     expect(plan(slab, shelf).weights!.heavy).toBe(true);
-    expect(say(plan(slab, shelf).remarks.map((r) => r.message).join(" "), "us")).toMatch(/one-person lift of 50 lb 11.3 oz/);
+    expect(
+      say(
+        plan(slab, shelf)
+          .remarks.map((r) => r.message)
+          .join(" "),
+        "us",
+      ),
+    ).toMatch(/one-person lift of 50 lb 11.3 oz/);
   });
 
   it("names a material that has left the shelf instead of failing", () => {
@@ -78,14 +106,45 @@ describe("the plan of a job", () => {
     const ids = (kind: string) => fc.option(fc.constantFrom(...BUILT_IN.filter((m) => m.kind === kind).map((m) => m.id)));
     const size = fc.oneof(fc.double({ min: -5, max: 3500, noNaN: true }), fc.double({ min: 5, max: 300, noNaN: true }));
     const job = fc.record({
-      shape: fc.constantFrom(...SHAPE_KINDS), sizes: fc.dictionary(fc.constantFrom(...SIZE_KEYS), size, { minKeys: 8 }), castId: ids("cast"), rubberId: ids("rubber"), secondRubberId: ids("rubber"), surfaceId: ids("surface"), releaseId: ids("release"),
-      box: fc.constantFrom(...BOX_SHAPES), opening: fc.constantFrom<"open" | "twoPart">("open", "twoPart"), wallMm: fc.double({ min: 0.1, max: 500, noNaN: true }), shopC: fc.double({ min: -10, max: 60, noNaN: true }),
-      ownBox: fc.option(fc.record({ lengthMm: fc.double({ min: 1, max: 3000, noNaN: true }), widthMm: fc.double({ min: 1, max: 3000, noNaN: true }) })),
+      shape: fc.constantFrom(...SHAPE_KINDS),
+      sizes: fc.dictionary(fc.constantFrom(...SIZE_KEYS), size, { minKeys: 8 }),
+      castId: ids("cast"),
+      rubberId: ids("rubber"),
+      secondRubberId: ids("rubber"),
+      surfaceId: ids("surface"),
+      releaseId: ids("release"),
+      box: fc.constantFrom(...BOX_SHAPES),
+      opening: fc.constantFrom<"open" | "twoPart">("open", "twoPart"),
+      wallMm: fc.double({ min: 0.1, max: 500, noNaN: true }),
+      shopC: fc.double({ min: -10, max: 60, noNaN: true }),
+      ownBox: fc.option(
+        fc.record({
+          lengthMm: fc.double({ min: 1, max: 3000, noNaN: true }),
+          widthMm: fc.double({ min: 1, max: 3000, noNaN: true }),
+        }),
+      ),
     });
     fc.assert(
       fc.property(job, (g) => {
         const base = newJob("any", g.shopC);
-        const j: Job = Job.parse({ ...base, master: { ...base.master, shape: g.shape, sizes: g.sizes, surfaceId: g.surfaceId, profile: [{ zMm: 0, radiusMm: 20 }, { zMm: 50, radiusMm: 30 }] }, castId: g.castId, rubberId: g.rubberId, secondRubberId: g.secondRubberId, releaseId: g.releaseId, mould: { ...base.mould, box: g.box, opening: g.opening, wallMm: g.wallMm, ownBox: g.ownBox } });
+        const j: Job = Job.parse({
+          ...base,
+          master: {
+            ...base.master,
+            shape: g.shape,
+            sizes: g.sizes,
+            surfaceId: g.surfaceId,
+            profile: [
+              { zMm: 0, radiusMm: 20 },
+              { zMm: 50, radiusMm: 30 },
+            ],
+          },
+          castId: g.castId,
+          rubberId: g.rubberId,
+          secondRubberId: g.secondRubberId,
+          releaseId: g.releaseId,
+          mould: { ...base.mould, box: g.box, opening: g.opening, wallMm: g.wallMm, ownBox: g.ownBox },
+        });
         return !JSON.stringify(plan(j, shelf), (_, v: unknown) => (typeof v === "number" && !Number.isFinite(v) ? "BROKEN" : v)).includes("BROKEN");
       }),
       { numRuns: 300 },

@@ -67,7 +67,14 @@ export interface Plan {
   steps: readonly Step[];
   cautions: readonly { step: StepId; text: string }[];
   /** What is always in sight. Grams and hours; null until known. */
-  tally: { rubberG: number | null; castG: number | null; filledG: number | null; verdict: Verdict; rubberOutH: number | null; castOutH: number | null };
+  tally: {
+    rubberG: number | null;
+    castG: number | null;
+    filledG: number | null;
+    verdict: Verdict;
+    rubberOutH: number | null;
+    castOutH: number | null;
+  };
 }
 
 /** What the shop is like beyond what the job says; null keeps the job's own temperature. */
@@ -79,8 +86,16 @@ export interface Conditions {
 export function fitQuestionOf(job: Job): FitQuestion {
   const twoPart = job.mould.opening === "twoPart";
   return {
-    surfaceId: job.master.surfaceId, sealerId: job.sealerId, releaseId: job.releaseId, clayId: twoPart ? job.clayId : null,
-    rubberId: job.rubberId, secondRubberId: twoPart ? (job.secondRubberId ?? job.rubberId) : null, castId: job.castId, use: job.use, held: job.held, washedToday: job.washedToday,
+    surfaceId: job.master.surfaceId,
+    sealerId: job.sealerId,
+    releaseId: job.releaseId,
+    clayId: twoPart ? job.clayId : null,
+    rubberId: job.rubberId,
+    secondRubberId: twoPart ? (job.secondRubberId ?? job.rubberId) : null,
+    castId: job.castId,
+    use: job.use,
+    held: job.held,
+    washedToday: job.washedToday,
   };
 }
 
@@ -119,7 +134,9 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
 
   const chain = judgeChain(fitQuestionOf(job), shelf);
 
-  const masterG = job.master.massG ?? (job.master.shape === "weighed" ? (job.master.sizes.massG ?? null) : measure && surface?.densityGMl ? measure.volumeMl * surface.densityGMl.typical : null);
+  const masterG =
+    job.master.massG ??
+    (job.master.shape === "weighed" ? (job.master.sizes.massG ?? null) : measure && surface?.densityGMl ? measure.volumeMl * surface.densityGMl.typical : null);
 
   const laid = measure ? layOutMould(measure, job.mould, stock) : null;
   if (laid && !laid.ok) add("box", "fault", laid.problems);
@@ -137,7 +154,12 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
       pours.push({
         ...pour,
         rubber: mine,
-        batch: ratio.ok ? rubberBatch(pour.rubberMl, density, ratio.ratio, job.rubber.marginPct, { k: job.rubber.cupLossK, floorG: job.rubber.cupLossFloorG }) : null,
+        batch: ratio.ok
+          ? rubberBatch(pour.rubberMl, density, ratio.ratio, job.rubber.marginPct, {
+              k: job.rubber.cupLossK,
+              floorG: job.rubber.cupLossFloorG,
+            })
+          : null,
         cure: rubberCure(mine, shopC, job.rubber.catalystPct),
         lift: buoyancy(pour.coversMl, masterG ?? 0, density),
         seamPa: hydrostaticPa(density, depth),
@@ -146,14 +168,30 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
     });
     const errorPct = measure.volumeMl > 0 ? (measure.volumeErrorMl / layout.rubberMl) * 100 : 0;
     if (errorPct > job.rubber.marginPct) {
-      add("rubber", "warning", [{ path: "rubber.marginPct", message: `Your measurements leave the rubber uncertain by ± ${errorPct.toFixed(0)} %, more than the margin of ${job.rubber.marginPct} %: measure again or raise the margin.` }]);
+      add("rubber", "warning", [
+        {
+          path: "rubber.marginPct",
+          message: `Your measurements leave the rubber uncertain by ± ${errorPct.toFixed(0)} %, more than the margin of ${job.rubber.marginPct} %: measure again or raise the margin.`,
+        },
+      ]);
     }
     for (const p of pours) {
       if (p.batch && p.rubber.form === "pourable" && p.cure.potLife.hours.typical < 0.15 && p.batch.mixG > 1000) {
-        add("rubber", "warning", [{ path: "rubberId", message: `${quote(p.batch.mixG, "mass")} is a lot to stir and pour in ${quote(p.cure.potLife.hours.typical, "duration")}: split it, or choose a slower rubber.` }]);
+        add("rubber", "warning", [
+          {
+            path: "rubberId",
+            message: `${quote(p.batch.mixG, "mass")} is a lot to stir and pour in ${quote(p.cure.potLife.hours.typical, "duration")}: split it, or choose a slower rubber.`,
+          },
+        ]);
       }
     }
-    if (rubber.form !== "pourable") add("pairing", "warning", [{ path: "rubberId", message: `${rubber.name} is meant to be ${rubber.form === "putty" ? "pressed on by hand" : "brushed"}, not poured as a block: amounts here are for a solid block.` }]);
+    if (rubber.form !== "pourable")
+      add("pairing", "warning", [
+        {
+          path: "rubberId",
+          message: `${rubber.name} is meant to be ${rubber.form === "putty" ? "pressed on by hand" : "brushed"}, not poured as a block: amounts here are for a solid block.`,
+        },
+      ]);
   }
 
   let batch: CastBatch | null = null;
@@ -162,7 +200,11 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
     const made = castBatch(cast, measure.volumeMl, job.cast);
     if (made.ok) {
       batch = made.batch;
-      add("cast", "warning", made.warnings.map((message) => ({ path: "cast.waterPer100", message })));
+      add(
+        "cast",
+        "warning",
+        made.warnings.map((message) => ({ path: "cast.waterPer100", message })),
+      );
     } else add("cast", "fault", [{ path: made.path, message: made.message }]);
     cure = castCure(cast, shopC, measure);
   }
@@ -170,9 +212,23 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
   const rubberG = pours.reduce((s, p) => s + p.rubberMl * p.rubber.densityGMl.typical, 0);
   const weights: Weights | null =
     pours.length > 0 && batch
-      ? { rubberG, mouldG: rubberG, castWetG: batch.wetG, castDemouldedG: batch.demouldedG.typical, castDryG: batch.dryG.typical, filledG: rubberG + batch.wetG, heavy: rubberG + batch.wetG > COMFORTABLE_LIFT_G }
+      ? {
+          rubberG,
+          mouldG: rubberG,
+          castWetG: batch.wetG,
+          castDemouldedG: batch.demouldedG.typical,
+          castDryG: batch.dryG.typical,
+          filledG: rubberG + batch.wetG,
+          heavy: rubberG + batch.wetG > COMFORTABLE_LIFT_G,
+        }
       : null;
-  if (weights?.heavy) add("out", "warning", [{ path: "mould", message: `The filled mould weighs ${quote(weights.filledG, "mass")}: past a comfortable one-person lift of ${quote(COMFORTABLE_LIFT_G, "mass")}. Fill it where it will stand, or lift with two.` }]);
+  if (weights?.heavy)
+    add("out", "warning", [
+      {
+        path: "mould",
+        message: `The filled mould weighs ${quote(weights.filledG, "mass")}: past a comfortable one-person lift of ${quote(COMFORTABLE_LIFT_G, "mass")}. Fill it where it will stand, or lift with two.`,
+      },
+    ]);
 
   const mixes = pours.map((p) => p.batch?.mixG);
   const allMixed = mixes.length > 0 && mixes.every((g) => g !== undefined);
@@ -219,7 +275,13 @@ const listed = (words: readonly string[]): string => (words.length < 2 ? words.j
 
 function steps(job: Job, k: Known): Step[] {
   const fault = (id: StepId) => k.remarks.find((r) => r.step === id && r.severity === "fault");
-  const linkVerdict = (contacts: readonly string[]): Verdict => k.chain.links.filter((l) => contacts.includes(l.contact)).reduce<Verdict>((w, l) => (l.verdict === "no" || w === "no" ? "no" : l.verdict === "untested" || w === "untested" ? "untested" : l.verdict === "care" ? "care" : w), "sound");
+  const linkVerdict = (contacts: readonly string[]): Verdict =>
+    k.chain.links
+      .filter((l) => contacts.includes(l.contact))
+      .reduce<Verdict>(
+        (w, l) => (l.verdict === "no" || w === "no" ? "no" : l.verdict === "untested" || w === "untested" ? "untested" : l.verdict === "care" ? "care" : w),
+        "sound",
+      );
   const make = (id: StepId, ready: boolean, needs: string | null, answer: string, trouble: string | null = null): Step => {
     const f = fault(id);
     if (f) return { id, state: "troubled", line: f.message };
@@ -230,17 +292,56 @@ function steps(job: Job, k: Known): Step[] {
   const { measure, rubber, cast, layout } = k;
   const surfaceNo = linkVerdict(["surface-rubber", "clay-rubber", "rubber-rubber"]);
   const pairNo = linkVerdict(["rubber-cast", "cast-use", "mould-cast", "release-cast"]);
-  const reasonOf = (contacts: readonly string[]) => k.chain.links.filter((l) => contacts.includes(l.contact)).flatMap((l) => l.findings).find((f) => f.verdict === "no")?.reason ?? "";
+  const reasonOf = (contacts: readonly string[]) =>
+    k.chain.links
+      .filter((l) => contacts.includes(l.contact))
+      .flatMap((l) => l.findings)
+      .find((f) => f.verdict === "no")?.reason ?? "";
   const pairContacts = ["rubber-cast", "cast-use", "mould-cast", "release-cast"];
   const surfaceContacts = ["surface-rubber", "clay-rubber", "rubber-rubber"];
   const rubberMl = layout?.rubberMl ?? 0;
   return [
-    make("master", true, k.missing.length > 0 ? `Measure ${listed(k.missing)}` : !measure ? "Draw its outline" : !k.surfaceKnown ? "Say what it is made of" : null, measure ? `${quote(measure.volumeMl, "volume")} of volume` : ""),
-    make("pairing", true, !cast ? "Choose what to cast" : !rubber ? "Choose a rubber" : null, `${rubber?.name ?? ""} with ${cast?.name.toLowerCase() ?? ""}`, pairNo === "no" ? reasonOf(pairContacts) : null),
-    make("prepare", rubber !== null && k.surfaceKnown, rubber === null || !k.surfaceKnown ? "Needs master and rubber" : null, surfaceNo === "sound" ? "Nothing to seal or release" : "Prepared with care", surfaceNo === "no" ? reasonOf(surfaceContacts) : null),
-    make("box", measure !== null, measure === null ? "Needs the master's sizes" : null, layout ? `${quote(layout.box.lengthMm, "length")} × ${quote(layout.box.widthMm, "length")} inside, ${quote(layout.wallHeightMm, "length")} high` : ""),
-    make("rubber", layout !== null && rubber !== null, k.pours.length === 0 ? "Needs box and rubber" : null, `${quote(k.pours.reduce((s, p) => s + (p.batch?.mixG ?? 0), 0), "mass")} to mix for ${quote(rubberMl, "volume")}`),
-    make("cast", measure !== null && cast !== null, !measure || !cast ? "Needs master and cast" : null, k.batch ? `${quote(k.batch.mixG, "mass")} for ${job.cast.count === 1 ? "one casting" : `${job.cast.count} castings`}` : ""),
+    make(
+      "master",
+      true,
+      k.missing.length > 0 ? `Measure ${listed(k.missing)}` : !measure ? "Draw its outline" : !k.surfaceKnown ? "Say what it is made of" : null,
+      measure ? `${quote(measure.volumeMl, "volume")} of volume` : "",
+    ),
+    make(
+      "pairing",
+      true,
+      !cast ? "Choose what to cast" : !rubber ? "Choose a rubber" : null,
+      `${rubber?.name ?? ""} with ${cast?.name.toLowerCase() ?? ""}`,
+      pairNo === "no" ? reasonOf(pairContacts) : null,
+    ),
+    make(
+      "prepare",
+      rubber !== null && k.surfaceKnown,
+      rubber === null || !k.surfaceKnown ? "Needs master and rubber" : null,
+      surfaceNo === "sound" ? "Nothing to seal or release" : "Prepared with care",
+      surfaceNo === "no" ? reasonOf(surfaceContacts) : null,
+    ),
+    make(
+      "box",
+      measure !== null,
+      measure === null ? "Needs the master's sizes" : null,
+      layout ? `${quote(layout.box.lengthMm, "length")} × ${quote(layout.box.widthMm, "length")} inside, ${quote(layout.wallHeightMm, "length")} high` : "",
+    ),
+    make(
+      "rubber",
+      layout !== null && rubber !== null,
+      k.pours.length === 0 ? "Needs box and rubber" : null,
+      `${quote(
+        k.pours.reduce((s, p) => s + (p.batch?.mixG ?? 0), 0),
+        "mass",
+      )} to mix for ${quote(rubberMl, "volume")}`,
+    ),
+    make(
+      "cast",
+      measure !== null && cast !== null,
+      !measure || !cast ? "Needs master and cast" : null,
+      k.batch ? `${quote(k.batch.mixG, "mass")} for ${job.cast.count === 1 ? "one casting" : `${job.cast.count} castings`}` : "",
+    ),
     make("out", k.pours.length > 0 && k.batch !== null, k.pours.length === 0 || !k.batch ? "Needs rubber and cast" : null, "Times worked out"),
   ];
 }
@@ -249,7 +350,8 @@ function cautions(rubber: Rubber | null, second: Rubber | null, cast: Cast | nul
   const once = new Set([...(rubber?.cautions ?? []), ...(second?.cautions ?? [])]);
   const out: { step: StepId; text: string }[] = [...once].map((text) => ({ step: "rubber", text }));
   for (const text of cast?.cautions ?? []) out.push({ step: "cast", text });
-  if (cast?.family === "cement" || cast?.family === "gypsum") out.push({ step: "out", text: "Fresh edges are sharp: gloves when lifting out and trimming; sand wet, with a respirator." });
+  if (cast?.family === "cement" || cast?.family === "gypsum")
+    out.push({ step: "out", text: "Fresh edges are sharp: gloves when lifting out and trimming; sand wet, with a respirator." });
   if (cast?.family === "metal") out.push({ step: "out", text: "The casting stays hot long after it is hard: gloves and tongs." });
   return out;
 }

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { VERDICTS } from "../fit";
 import type { Job } from "../job";
+import { FAULTS, type FaultKey } from "./outcome";
 import { plan } from "./plan";
 import type { Shelf } from "../material";
 
@@ -40,45 +41,63 @@ export type Frozen = { ok: true; snapshot: Snapshot } | { ok: false; message: st
 /** Freezes the numbers of one pour from a job as it stands: `rubber` with the pour's index, or `cast`. */
 export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubber" | "cast", pourIndex = 0): Frozen {
   const p = plan(job, shelf);
-  const common = { format: 1 as const, jobName: job.name, jobRevision, kind, rubber: p.rubber?.name ?? "", shopC: job.shopC, wallMm: p.layout?.box.leastWallMm ?? job.mould.wallMm, verdict: p.chain.verdict };
-  const parts = (cs: readonly { name: string; massG: number; volumeMl: number | null }[]) => cs.map((c) => ({ name: c.name, massG: c.massG, volumeMl: c.volumeMl }));
+  const common = {
+    format: 1 as const,
+    jobName: job.name,
+    jobRevision,
+    kind,
+    rubber: p.rubber?.name ?? "",
+    shopC: job.shopC,
+    wallMm: p.layout?.box.leastWallMm ?? job.mould.wallMm,
+    verdict: p.chain.verdict,
+  };
+  const parts = (cs: readonly { name: string; massG: number; volumeMl: number | null }[]) =>
+    cs.map((c) => ({ name: c.name, massG: c.massG, volumeMl: c.volumeMl }));
   if (kind === "rubber") {
     const pour = p.pours[pourIndex];
     if (!pour?.batch) return { ok: false, message: "The rubber is not worked out yet: finish the master, box and rubber steps first." };
     return {
       ok: true,
       snapshot: {
-        ...common, what: pour.name, material: pour.rubber.name, components: parts(pour.batch.components), mixG: pour.batch.mixG, volumeMl: pour.rubberMl, ratioLabel: pour.batch.ratioLabel, count: 1,
-        wetG: null, dryG: null, filledG: null, fillLineMm: pour.fillLineMm, demouldH: pour.cure.demould.hours, demouldReason: pour.cure.demould.reason,
+        ...common,
+        what: pour.name,
+        material: pour.rubber.name,
+        components: parts(pour.batch.components),
+        mixG: pour.batch.mixG,
+        volumeMl: pour.rubberMl,
+        ratioLabel: pour.batch.ratioLabel,
+        count: 1,
+        wetG: null,
+        dryG: null,
+        filledG: null,
+        fillLineMm: pour.fillLineMm,
+        demouldH: pour.cure.demould.hours,
+        demouldReason: pour.cure.demould.reason,
       },
     };
   }
-  if (!p.castBatch || !p.castCure || !p.cast || !p.measure) return { ok: false, message: "The casting is not worked out yet: finish the master and pairing steps first." };
+  if (!p.castBatch || !p.castCure || !p.cast || !p.measure)
+    return { ok: false, message: "The casting is not worked out yet: finish the master and pairing steps first." };
   return {
     ok: true,
     snapshot: {
-      ...common, what: p.cast.name, material: p.cast.name, components: parts(p.castBatch.components), mixG: p.castBatch.mixG, volumeMl: p.measure.volumeMl, ratioLabel: p.castBatch.ratioLabel, count: job.cast.count,
-      wetG: p.castBatch.wetG, dryG: p.castBatch.dryG.typical, filledG: p.weights?.filledG ?? null, fillLineMm: null, demouldH: p.castCure.demould.hours, demouldReason: p.castCure.demould.reason,
+      ...common,
+      what: p.cast.name,
+      material: p.cast.name,
+      components: parts(p.castBatch.components),
+      mixG: p.castBatch.mixG,
+      volumeMl: p.measure.volumeMl,
+      ratioLabel: p.castBatch.ratioLabel,
+      count: job.cast.count,
+      wetG: p.castBatch.wetG,
+      dryG: p.castBatch.dryG.typical,
+      filledG: p.weights?.filledG ?? null,
+      fillLineMm: null,
+      demouldH: p.castCure.demould.hours,
+      demouldReason: p.castCure.demould.reason,
     },
   };
 }
 
-/** Faults a casting or a mould can show, as ticked in the log. */
-export const FAULTS = {
-  bubbles: "Bubbles or pinholes",
-  "short-fill": "Not filled",
-  sticky: "Rubber stayed sticky",
-  tear: "Mould torn",
-  flash: "Flash or leak",
-  bulge: "Bulged or out of true",
-  crack: "Cracked or broke at opening",
-  soft: "Soft or crumbling",
-  detail: "Detail lost",
-  colour: "Colour or stain",
-} as const;
-export const FaultKey = z.enum(Object.keys(FAULTS) as [keyof typeof FAULTS, ...(keyof typeof FAULTS)[]]);
-export type FaultKey = z.infer<typeof FaultKey>;
-
-export const OUTCOMES = ["good", "flawed", "failed"] as const;
-export type Outcome = (typeof OUTCOMES)[number];
-export const OUTCOME_WORD: Record<Outcome, string> = { good: "Good", flawed: "Flawed", failed: "Failed" };
+/** A fault as stored and sent. */
+export const FaultKeySchema = z.enum(Object.keys(FAULTS) as [FaultKey, ...FaultKey[]]);

@@ -15,7 +15,17 @@ export interface ParseOptions {
   describe?: (stored: number) => string;
 }
 
-const VULGAR: Record<string, string> = { "½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3" };
+const VULGAR: Record<string, string> = {
+  "½": "1/2",
+  "¼": "1/4",
+  "¾": "3/4",
+  "⅛": "1/8",
+  "⅜": "3/8",
+  "⅝": "5/8",
+  "⅞": "7/8",
+  "⅓": "1/3",
+  "⅔": "2/3",
+};
 const fail = (message: string): Parsed => ({ ok: false, message });
 
 /** Reads a decimal that may use a comma, a point, or both. Returns null if it is no number, "ambiguous" if it has two readings. */
@@ -61,7 +71,8 @@ const EXAMPLE: Record<Dimension, string> = {
 };
 
 /** One term: an optional number, optional fraction, and whatever follows up to the next digit. */
-const TERM = /^(?<sign>[-+−])?\s*(?:(?<num2>\d+)\s*\/\s*(?<den2>\d+)|(?<whole>[\d.,]+)(?:(?:\s+|\s*-\s*)(?<num>\d+)\s*\/\s*(?<den>\d+))?)\s*(?<unit>[^\d\s.,+][^\d+]*?(?:\/(?:m|ft|cm)[3³])?(?:cm3|m3|ft3)?)?\s*(?=$|\d|\+)/iu;
+const TERM =
+  /^(?<sign>[-+−])?\s*(?:(?<num2>\d+)\s*\/\s*(?<den2>\d+)|(?<whole>[\d.,]+)(?:(?:\s+|\s*-\s*)(?<num>\d+)\s*\/\s*(?<den>\d+))?)\s*(?<unit>[^\d\s.,+][^\d+]*?(?:\/(?:m|ft|cm)[3³])?(?:cm3|m3|ft3)?)?\s*(?=$|\d|\+)/iu;
 
 /**
  * Reads a quantity as people type it in a workshop and returns it in the dimension's stored unit
@@ -119,7 +130,9 @@ export function parseQuantity(text: string, options: ParseOptions): Parsed {
       const found = findUnit(spelling, dimension);
       if (found === null) return fail(`"${spelling}" is not a unit known here: type something like ${EXAMPLE[dimension]}.`);
       if ("wrongDimension" in found) {
-        return fail(`"${typed}" is ${WORD[found.wrongDimension.dimension]}, but this field needs ${WORD[dimension]}: type something like ${EXAMPLE[dimension]}.`);
+        return fail(
+          `"${typed}" is ${WORD[found.wrongDimension.dimension]}, but this field needs ${WORD[dimension]}: type something like ${EXAMPLE[dimension]}.`,
+        );
       }
       unit = found;
     }
@@ -146,4 +159,3 @@ function checkLimits(value: number, typed: string, options: ParseOptions): Parse
   }
   return { ok: true, value };
 }
-

@@ -27,7 +27,7 @@ describe("reading what people type", () => {
     ["1 ft 2 1/2 in", "length", 368.3],
     ["0,125 m", "length", 125],
     ["1.5 kg", "mass", 1500],
-    ["3 lb 4 oz", "mass", 1474.17520],
+    ["3 lb 4 oz", "mass", 1474.1752],
     ["1,234.5 g", "mass", 1234.5],
     ["1.234,5 g", "mass", 1234.5],
     ["1 l", "volume", 1000],

@@ -9,4 +9,6 @@ export const quote = (value: number, dimension: Dimension): string => `{{${dimen
 
 /** Writes out the quantities {@link quote}d in a sentence. */
 export const say = (sentence: string, system: UnitSystem): string =>
-  sentence.replace(/\{\{(\w+)\|([^}]*)\}\}/g, (_, dimension: string, value: string) => (value === "NaN" ? "not a number" : formatQuantity(Number(value), dimension as Dimension, system)));
+  sentence.replace(/\{\{(\w+)\|([^}]*)\}\}/g, (_, dimension: string, value: string) =>
+    value === "NaN" ? "not a number" : formatQuantity(Number(value), dimension as Dimension, system),
+  );

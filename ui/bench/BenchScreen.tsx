@@ -5,7 +5,7 @@ import Link from "next/link";
 import { useState } from "react";
 import type { Plan, Step } from "@/core/plan";
 import { StepMark, STEP_NAME } from "../job/Route";
-import { NewJobDialog } from "../NewJobDialog";
+import { NewJobDialog } from "../newJob";
 import type { PourView } from "../types";
 import { useUnits } from "../units";
 import { VerdictMark } from "../VerdictMark";
@@ -32,32 +32,70 @@ export function BenchScreen({ jobs, totalJobs, curing }: { jobs: readonly JobCar
     <div className="space-y-6 pb-10 pt-2">
       <div className="flex flex-wrap items-end justify-between gap-4">
         <div>
-          <h1 className="text-3xl font-bold sm:text-4xl">{due.length > 0 ? `${due.length} ready to open` : next && now !== null ? `Next opens ${fromNow(next.readyAt, now)}` : curing.length > 0 ? "Curing" : "Nothing is curing"}</h1>
-          <p className="mt-1 text-soft">{next ? <>{next.snapshot.jobName}: {next.snapshot.what.toLowerCase()}, about <When at={next.readyAt} /></> : due.length > 0 ? "Open them, and write down how they came out." : "Pour something, and its clock appears here."}</p>
+          <h1 className="text-3xl font-bold sm:text-4xl">
+            {due.length > 0
+              ? `${due.length} ready to open`
+              : next && now !== null
+                ? `Next opens ${fromNow(next.readyAt, now)}`
+                : curing.length > 0
+                  ? "Curing"
+                  : "Nothing is curing"}
+          </h1>
+          <p className="mt-1 text-soft">
+            {next ? (
+              <>
+                {next.snapshot.jobName}: {next.snapshot.what.toLowerCase()}, about <When at={next.readyAt} />
+              </>
+            ) : due.length > 0 ? (
+              "Open them, and write down how they came out."
+            ) : (
+              "Pour something, and its clock appears here."
+            )}
+          </p>
         </div>
-        <button type="button" className="btn btn-main text-lg" onClick={() => setStarting(true)}><CirclePlus size={22} aria-hidden="true" /> Start a job</button>
+        <button type="button" className="btn btn-main text-lg" onClick={() => setStarting(true)}>
+          <CirclePlus size={22} aria-hidden="true" /> Start a job
+        </button>
       </div>
 
       {curing.length > 0 && (
         <section aria-labelledby="curing" className="space-y-2">
-          <h2 id="curing" className="text-xl font-bold">On the clock</h2>
-          <ul className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3">{[...due, ...waiting].map((p) => <li key={p.id}><CuringCard pour={p} now={now} /></li>)}</ul>
+          <h2 id="curing" className="text-xl font-bold">
+            On the clock
+          </h2>
+          <ul className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
+            {[...due, ...waiting].map((p) => (
+              <li key={p.id}>
+                <CuringCard pour={p} now={now} />
+              </li>
+            ))}
+          </ul>
         </section>
       )}
 
       <section aria-labelledby="jobs" className="space-y-2">
-        <h2 id="jobs" className="text-xl font-bold">Jobs in hand</h2>
+        <h2 id="jobs" className="text-xl font-bold">
+          Jobs in hand
+        </h2>
         {jobs.length === 0 ? (
           <div className="card space-y-3 p-8 text-center">
             <p className="text-lg">No job yet. Start one with a ruler and the thing you want to copy.</p>
-            <button type="button" className="btn btn-main" onClick={() => setStarting(true)}>Start a job</button>
+            <button type="button" className="btn btn-main" onClick={() => setStarting(true)}>
+              Start a job
+            </button>
           </div>
         ) : (
-          <ul className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3">{jobs.map((j) => <li key={j.id}><JobTile job={j} /></li>)}</ul>
+          <ul className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
+            {jobs.map((j) => (
+              <li key={j.id}>
+                <JobTile job={j} />
+              </li>
+            ))}
+          </ul>
         )}
         {totalJobs > jobs.length && <p className="hint">{totalJobs - jobs.length} more: press Ctrl+K and type part of a name.</p>}
       </section>
-      <NewJobDialog open={starting} onOpenChange={setStarting} />
+      {starting && <NewJobDialog onClose={() => setStarting(false)} />}
     </div>
   );
 }
@@ -73,7 +111,9 @@ function CuringCard({ pour, now }: { pour: PourView; now: number | null }) {
         <span className={`shrink-0 text-sm ${pour.kind === "rubber" ? "text-rubber" : "text-cast"}`}>{pour.kind === "rubber" ? "rubber" : "casting"}</span>
       </span>
       <span className="figure block text-3xl leading-tight">{now === null ? "…" : ready ? "Ready" : fromNow(pour.readyAt, now)}</span>
-      <span className="block text-sm text-soft">{pour.snapshot.what}, {ready ? "since" : "about"} <When at={pour.readyAt} /></span>
+      <span className="block text-sm text-soft">
+        {pour.snapshot.what}, {ready ? "since" : "about"} <When at={pour.readyAt} />
+      </span>
       <span className="mt-2 block h-2.5 overflow-hidden rounded-full bg-line" aria-hidden="true">
         <span className={`block h-full ${pour.kind === "rubber" ? "bg-rubber" : "bg-cast"}`} style={{ width: `${share * 100}%` }} />
       </span>
@@ -90,15 +130,25 @@ function JobTile({ job }: { job: JobCard }) {
         <span className="font-display text-lg font-bold leading-tight">{job.name}</span>
         <VerdictMark verdict={job.tally.verdict} className="shrink-0 text-sm" />
       </span>
-      <span className="text-sm text-soft">{job.castName ?? "Cast not chosen"} in {job.rubberName ?? "a rubber not chosen"}</span>
+      <span className="text-sm text-soft">
+        {job.castName ?? "Cast not chosen"} in {job.rubberName ?? "a rubber not chosen"}
+      </span>
       <span className="grid grid-cols-2 gap-3">
-        <span><span className="block text-xs text-soft">Rubber to mix</span><span className="figure text-xl">{fmt(job.tally.rubberG, "mass")}</span></span>
-        <span><span className="block text-xs text-soft">Casting to mix</span><span className="figure text-xl">{fmt(job.tally.castG, "mass")}</span></span>
+        <span>
+          <span className="block text-xs text-soft">Rubber to mix</span>
+          <span className="figure text-xl">{fmt(job.tally.rubberG, "mass")}</span>
+        </span>
+        <span>
+          <span className="block text-xs text-soft">Casting to mix</span>
+          <span className="figure text-xl">{fmt(job.tally.castG, "mass")}</span>
+        </span>
       </span>
       {job.next && (
         <span className="mt-auto flex items-start gap-2 border-t border-line pt-2 text-sm">
           <StepMark state={job.next.state} />
-          <span className="min-w-0"><b>{STEP_NAME[job.next.id]}:</b> {say(job.next.line)}</span>
+          <span className="min-w-0">
+            <b>{STEP_NAME[job.next.id]}:</b> {say(job.next.line)}
+          </span>
         </span>
       )}
     </Link>

@@ -16,16 +16,28 @@ export function ChainList({ chain, only }: { chain: Chain; only?: readonly Conta
         <li key={`${l.contact}-${l.between.join()}`} className="py-2">
           <details open={l.verdict === "no" || l.verdict === "untested"}>
             <summary className="flex min-h-10 flex-wrap items-center justify-between gap-x-3">
-              <span className="min-w-0"><span className="font-semibold">{l.label}</span></span>
+              <span className="min-w-0">
+                <span className="font-semibold">{l.label}</span>
+              </span>
               <VerdictMark verdict={l.verdict} />
             </summary>
-            <p className="hint">{l.between[0]} · {l.between[1]}</p>
+            <p className="hint">
+              {l.between[0]} · {l.between[1]}
+            </p>
             <ul className="mt-1 space-y-2">
               {l.findings.map((f) => (
                 <li key={f.ruleId} className="border-l-4 border-line pl-3 text-[0.95rem] leading-snug">
-                  <p><VerdictMark verdict={f.verdict} size={15} word={false} className="mr-1 align-[-2px]" />{say(f.reason)}</p>
-                  <p className="mt-0.5"><span className="font-semibold">Instead: </span>{say(f.remedy)}</p>
-                  <p className="hint">{f.confidence === "established" ? "Established" : f.confidence === "usual" ? "Usual practice" : "Our judgement"} · {f.source}</p>
+                  <p>
+                    <VerdictMark verdict={f.verdict} size={15} word={false} className="mr-1 align-[-2px]" />
+                    {say(f.reason)}
+                  </p>
+                  <p className="mt-0.5">
+                    <span className="font-semibold">Instead: </span>
+                    {say(f.remedy)}
+                  </p>
+                  <p className="hint">
+                    {f.confidence === "established" ? "Established" : f.confidence === "usual" ? "Usual practice" : "Our judgement"} · {f.source}
+                  </p>
                 </li>
               ))}
             </ul>

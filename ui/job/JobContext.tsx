@@ -58,5 +58,13 @@ interface JobQuantityProps {
 export function JobQuantity({ path, set, clear, ...field }: JobQuantityProps) {
   const { id, edit } = useJob();
   const remark = useRemark(path);
-  return <QuantityField {...field} optional={clear !== undefined} remark={remark} draftKey={`${id}:${path}`} onChange={(v) => edit((job) => (v === null ? (clear ? clear(job) : job) : set(job, v)))} />;
+  return (
+    <QuantityField
+      {...field}
+      optional={clear !== undefined}
+      remark={remark}
+      draftKey={`${id}:${path}`}
+      onChange={(v) => edit((job) => (v === null ? (clear ? clear(job) : job) : set(job, v)))}
+    />
+  );
 }

@@ -3,11 +3,11 @@
 import { ArchiveX, ArrowLeft, ArrowRight, CircleAlert, CloudCheck, CloudUpload, Redo2, TriangleAlert, Undo2 } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useCallback, useMemo, useState, useSyncExternalStore } from "react";
-import { toast } from "sonner";
 import type { Job } from "@/core/job";
 import { pick, type Shelf } from "@/core/material";
 import { plan as planOf, STEP_IDS, type StepId } from "@/core/plan";
 import { Caution, Choice } from "../controls";
+import { notice } from "../notice";
 import { send } from "../send";
 import { useShortcuts } from "../shell/shortcuts";
 import type { JobView, PourView } from "../types";
@@ -21,7 +21,15 @@ import { STEP_BODY } from "./steps";
 import { Tally } from "./Tally";
 import { useJobDocument } from "./useJobDocument";
 
-const STAGE_OF: Record<StepId, Stage> = { master: "master", pairing: "pour0", prepare: "pour0", box: "pour0", rubber: "pour0", cast: "cast", out: "cast" };
+const STAGE_OF: Record<StepId, Stage> = {
+  master: "master",
+  pairing: "pour0",
+  prepare: "pour0",
+  box: "pour0",
+  rubber: "pour0",
+  cast: "cast",
+  out: "cast",
+};
 
 const watchHash = (heard: () => void) => {
   window.addEventListener("hashchange", heard);
@@ -30,7 +38,11 @@ const watchHash = (heard: () => void) => {
 
 /** The step named in the address, so that a reload comes back to it. */
 function useStep(first: StepId): [StepId, (id: StepId) => void] {
-  const hash = useSyncExternalStore(watchHash, () => window.location.hash.slice(1), () => "");
+  const hash = useSyncExternalStore(
+    watchHash,
+    () => window.location.hash.slice(1),
+    () => "",
+  );
   const step = STEP_IDS.find((id) => id === hash) ?? first;
   const go = useCallback((id: StepId) => {
     window.history.replaceState(null, "", `#${id}`);
@@ -40,7 +52,17 @@ function useStep(first: StepId): [StepId, (id: StepId) => void] {
 }
 
 /** One job: the section drawing, the route of steps, and the tally. */
-export function JobScreen({ initial, shelf, pours, moulds }: { initial: JobView; shelf: Shelf; pours: readonly PourView[]; moulds: readonly { id: string; name: string }[] }) {
+export function JobScreen({
+  initial,
+  shelf,
+  pours,
+  moulds,
+}: {
+  initial: JobView;
+  shelf: Shelf;
+  pours: readonly PourView[];
+  moulds: readonly { id: string; name: string }[];
+}) {
   const { job, save, canUndo, canRedo, document } = useJobDocument(initial);
   const plan = useMemo(() => planOf(job, shelf), [job, shelf]);
   const [firstStep] = useState<StepId>(() => plan.steps.find((s) => s.state === "asks" || s.state === "troubled")?.id ?? "out");
@@ -80,7 +102,9 @@ export function JobScreen({ initial, shelf, pours, moulds }: { initial: JobView;
         <div className="grid flex-1 items-start gap-3 pb-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
           <section aria-label="Section drawing" className="card overflow-hidden lg:sticky lg:top-2">
             {plan.layout && (
-              <div className="px-3 pt-3"><Choice label="Shown on the drawing" hideLabel value={stage} options={stages} onChange={(s) => setChosen({ step, stage: s })} /></div>
+              <div className="px-3 pt-3">
+                <Choice label="Shown on the drawing" hideLabel value={stage} options={stages} onChange={(s) => setChosen({ step, stage: s })} />
+              </div>
             )}
             <SectionDrawing
               job={job}
@@ -93,12 +117,20 @@ export function JobScreen({ initial, shelf, pours, moulds }: { initial: JobView;
             />
           </section>
           <section aria-labelledby="step-title" className="card space-y-4 p-4">
-            <h2 id="step-title" className="text-2xl font-bold">{at + 1}. {STEP_NAME[step]}</h2>
+            <h2 id="step-title" className="text-2xl font-bold">
+              {at + 1}. {STEP_NAME[step]}
+            </h2>
             <Cautions step={step} />
             <Body />
             <div className="flex justify-between gap-3 border-t border-line pt-3">
-              <button type="button" className="btn btn-bare" disabled={at === 0} onClick={() => go(STEP_IDS[at - 1] ?? step)}><ArrowLeft size={18} aria-hidden="true" /> Back</button>
-              {at < STEP_IDS.length - 1 && <button type="button" className="btn btn-main" onClick={() => go(STEP_IDS[at + 1] ?? step)}>{STEP_NAME[STEP_IDS[at + 1] ?? step]} <ArrowRight size={18} aria-hidden="true" /></button>}
+              <button type="button" className="btn btn-bare" disabled={at === 0} onClick={() => go(STEP_IDS[at - 1] ?? step)}>
+                <ArrowLeft size={18} aria-hidden="true" /> Back
+              </button>
+              {at < STEP_IDS.length - 1 && (
+                <button type="button" className="btn btn-main" onClick={() => go(STEP_IDS[at + 1] ?? step)}>
+                  {STEP_NAME[STEP_IDS[at + 1] ?? step]} <ArrowRight size={18} aria-hidden="true" />
+                </button>
+              )}
             </div>
           </section>
         </div>
@@ -112,18 +144,38 @@ function Cautions({ step }: { step: StepId }) {
   const { plan } = useJob();
   const { say } = useUnits();
   const here = plan.cautions.filter((c) => c.step === step);
-  return here.length === 0 ? null : <div className="space-y-2">{here.map((c) => <Caution key={c.text}>{say(c.text)}</Caution>)}</div>;
+  return here.length === 0 ? null : (
+    <div className="space-y-2">
+      {here.map((c) => (
+        <Caution key={c.text}>{say(c.text)}</Caution>
+      ))}
+    </div>
+  );
 }
 
-function TitleRow({ job, save, canUndo, canRedo, document, id }: { job: Job; save: SaveState; canUndo: boolean; canRedo: boolean; document: JobDocument; id: string }) {
+function TitleRow({
+  job,
+  save,
+  canUndo,
+  canRedo,
+  document,
+  id,
+}: {
+  job: Job;
+  save: SaveState;
+  canUndo: boolean;
+  canRedo: boolean;
+  document: JobDocument;
+  id: string;
+}) {
   const router = useRouter();
   const [name, setName] = useState<string | null>(null);
   const fault = name !== null && name.trim() === "";
   const putAway = async () => {
     if (!(await document.flush())) return;
     const answer = await send("DELETE", `/api/jobs/${id}`);
-    if (!answer.ok) return void toast.error(answer.message);
-    toast(`${job.name} is put away; its log and moulds stay.`);
+    if (!answer.ok) return notice.bad(answer.message);
+    notice.say(`${job.name} is put away; its log and moulds stay.`);
     router.push("/");
   };
   return (
@@ -144,31 +196,67 @@ function TitleRow({ job, save, canUndo, canRedo, document, id }: { job: Job; sav
       </h1>
       <SaveWord save={save} />
       <div className="flex gap-1">
-        <button type="button" className="btn btn-bare !px-2.5" disabled={!canUndo && save.kind === "saved"} onClick={() => void document.step("undo")} aria-label="Undo (Ctrl+Z)"><Undo2 size={20} aria-hidden="true" /></button>
-        <button type="button" className="btn btn-bare !px-2.5" disabled={!canRedo} onClick={() => void document.step("redo")} aria-label="Redo (Ctrl+Shift+Z)"><Redo2 size={20} aria-hidden="true" /></button>
-        <button type="button" className="btn btn-bare !px-2.5" onClick={() => void putAway()} aria-label="Put this job away"><ArchiveX size={20} aria-hidden="true" /></button>
+        <button
+          type="button"
+          className="btn btn-bare !px-2.5"
+          disabled={!canUndo && save.kind === "saved"}
+          onClick={() => void document.step("undo")}
+          aria-label="Undo (Ctrl+Z)"
+        >
+          <Undo2 size={20} aria-hidden="true" />
+        </button>
+        <button type="button" className="btn btn-bare !px-2.5" disabled={!canRedo} onClick={() => void document.step("redo")} aria-label="Redo (Ctrl+Shift+Z)">
+          <Redo2 size={20} aria-hidden="true" />
+        </button>
+        <button type="button" className="btn btn-bare !px-2.5" onClick={() => void putAway()} aria-label="Put this job away">
+          <ArchiveX size={20} aria-hidden="true" />
+        </button>
       </div>
     </div>
   );
 }
 
 function SaveWord({ save }: { save: SaveState }) {
-  const { Icon, word } = save.kind === "saved" ? { Icon: CloudCheck, word: "Saved" } : save.kind === "failed" || save.kind === "conflict" ? { Icon: CircleAlert, word: "Not saved" } : { Icon: CloudUpload, word: "Saving" };
-  return <span role="status" data-testid="save-state" className={`flex items-center gap-1.5 text-sm ${word === "Not saved" ? "font-semibold text-no" : "text-soft"}`}><Icon size={18} aria-hidden="true" /> <span className={word === "Not saved" ? "" : "max-sm:sr-only"}>{word}</span></span>;
+  const { Icon, word } =
+    save.kind === "saved"
+      ? { Icon: CloudCheck, word: "Saved" }
+      : save.kind === "failed" || save.kind === "conflict"
+        ? { Icon: CircleAlert, word: "Not saved" }
+        : { Icon: CloudUpload, word: "Saving" };
+  return (
+    <span
+      role="status"
+      data-testid="save-state"
+      className={`flex items-center gap-1.5 text-sm ${word === "Not saved" ? "font-semibold text-no" : "text-soft"}`}
+    >
+      <Icon size={18} aria-hidden="true" /> <span className={word === "Not saved" ? "" : "max-sm:sr-only"}>{word}</span>
+    </span>
+  );
 }
 
 function Trouble({ save, document }: { save: SaveState; document: JobDocument }) {
   if (save.kind !== "failed" && save.kind !== "conflict") return null;
   return (
     <div role="alert" className="card space-y-2 !border-2 !border-no p-3">
-      <p className="flex gap-2 font-semibold"><TriangleAlert className="shrink-0 text-no" aria-hidden="true" />{save.kind === "failed" ? save.message : `This job was saved somewhere else since this page read it${save.theirs.job.name ? ` (there it is called “${save.theirs.job.name}”)` : ""}. Nothing was overwritten. Which one stays?`}</p>
+      <p className="flex gap-2 font-semibold">
+        <TriangleAlert className="shrink-0 text-no" aria-hidden="true" />
+        {save.kind === "failed"
+          ? save.message
+          : `This job was saved somewhere else since this page read it${save.theirs.job.name ? ` (there it is called “${save.theirs.job.name}”)` : ""}. Nothing was overwritten. Which one stays?`}
+      </p>
       <div className="flex flex-wrap gap-2">
         {save.kind === "failed" ? (
-          <button type="button" className="btn" onClick={() => void document.flush()}>Try again</button>
+          <button type="button" className="btn" onClick={() => void document.flush()}>
+            Try again
+          </button>
         ) : (
           <>
-            <button type="button" className="btn btn-main" onClick={() => document.resolve("mine")}>Keep what is on this page</button>
-            <button type="button" className="btn" onClick={() => document.resolve("theirs")}>Take the other one</button>
+            <button type="button" className="btn btn-main" onClick={() => document.resolve("mine")}>
+              Keep what is on this page
+            </button>
+            <button type="button" className="btn" onClick={() => document.resolve("theirs")}>
+              Take the other one
+            </button>
             <span className="hint self-center">Undo reaches the other either way.</span>
           </>
         )}

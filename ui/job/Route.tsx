@@ -4,8 +4,21 @@ import { useEffect, useRef } from "react";
 import type { Step, StepId, StepState } from "@/core/plan";
 import { useUnits } from "../units";
 
-export const STEP_NAME: Record<StepId, string> = { master: "Master", pairing: "Pairing", prepare: "Prepare", box: "Box", rubber: "Rubber", cast: "Cast", out: "Pour & open" };
-const STATE_WORD: Record<StepState, string> = { waiting: "not yet", asks: "needs an answer", settled: "settled", troubled: "trouble" };
+export const STEP_NAME: Record<StepId, string> = {
+  master: "Master",
+  pairing: "Pairing",
+  prepare: "Prepare",
+  box: "Box",
+  rubber: "Rubber",
+  cast: "Cast",
+  out: "Pour & open",
+};
+const STATE_WORD: Record<StepState, string> = {
+  waiting: "not yet",
+  asks: "needs an answer",
+  settled: "settled",
+  troubled: "trouble",
+};
 
 /** A step's state as a shape: hollow drop, drop with a question, full drop, barred square. */
 export function StepMark({ state }: { state: StepState }) {
@@ -18,7 +31,13 @@ export function StepMark({ state }: { state: StepState }) {
           <path d="M5 9h8" stroke="#fff" strokeWidth="2.6" />
         </>
       ) : (
-        <path d={drop} fill={state === "settled" ? "var(--color-rubber)" : state === "asks" ? "var(--color-citrus)" : "none"} stroke="var(--color-ink)" strokeWidth="1.5" strokeDasharray={state === "waiting" ? "2.5 2" : undefined} />
+        <path
+          d={drop}
+          fill={state === "settled" ? "var(--color-rubber)" : state === "asks" ? "var(--color-citrus)" : "none"}
+          stroke="var(--color-ink)"
+          strokeWidth="1.5"
+          strokeDasharray={state === "waiting" ? "2.5 2" : undefined}
+        />
       )}
     </svg>
   );
@@ -37,13 +56,26 @@ export function Route({ steps, current, onGo }: { steps: readonly Step[]; curren
       <ol className="flex min-w-max gap-1.5 lg:grid lg:min-w-0 lg:grid-cols-7">
         {steps.map((s, i) => (
           <li key={s.id} className="lg:min-w-0">
-            <button ref={s.id === current ? here : null} type="button" onClick={() => onGo(s.id)} aria-current={s.id === current ? "step" : undefined} className={`h-full w-full rounded-xl border-2 px-3 py-1.5 text-left ${s.id === current ? "border-ink bg-peel" : "border-line bg-card hover:bg-peel/60"}`}>
+            <button
+              ref={s.id === current ? here : null}
+              type="button"
+              onClick={() => onGo(s.id)}
+              aria-current={s.id === current ? "step" : undefined}
+              className={`h-full w-full rounded-xl border-2 px-3 py-1.5 text-left ${s.id === current ? "border-ink bg-peel" : "border-line bg-card hover:bg-peel/60"}`}
+            >
               <span className="flex items-center gap-2 font-semibold">
                 <StepMark state={s.state} />
-                <span>{i + 1}. {STEP_NAME[s.id]}</span>
+                <span>
+                  {i + 1}. {STEP_NAME[s.id]}
+                </span>
                 <span className="sr-only">, {STATE_WORD[s.state]}</span>
               </span>
-              <span className={`mt-0.5 hidden truncate text-[0.8rem] lg:block ${s.state === "troubled" ? "font-semibold text-no" : "text-soft"}`} title={say(s.line)}>{say(s.line)}</span>
+              <span
+                className={`mt-0.5 hidden truncate text-[0.8rem] lg:block ${s.state === "troubled" ? "font-semibold text-no" : "text-soft"}`}
+                title={say(s.line)}
+              >
+                {say(s.line)}
+              </span>
             </button>
           </li>
         ))}

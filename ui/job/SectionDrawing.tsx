@@ -9,9 +9,30 @@ import { QuantityField } from "../QuantityField";
 import { useUnits } from "../units";
 import { buildScene, movePoint, type Stage, type Stuff } from "./scene";
 
-const NAMES: Record<Stuff, string> = { master: "Master", rubber: "Rubber", oldRubber: "First half", clay: "Clay", box: "Box", cast: "Cast" };
-const HUE: Record<Stuff, string> = { master: "var(--color-master)", rubber: "var(--color-rubber)", oldRubber: "var(--color-rubber)", clay: "var(--color-clay)", box: "var(--color-box)", cast: "var(--color-cast)" };
-const GROUND: Record<Stuff, string> = { master: "#e6e3dd", rubber: "#c9e4de", oldRubber: "#e3efe9", clay: "#f0d3c2", box: "#e6d3ae", cast: "#ddd0ec" };
+const NAMES: Record<Stuff, string> = {
+  master: "Master",
+  rubber: "Rubber",
+  oldRubber: "First half",
+  clay: "Clay",
+  box: "Box",
+  cast: "Cast",
+};
+const HUE: Record<Stuff, string> = {
+  master: "var(--color-master)",
+  rubber: "var(--color-rubber)",
+  oldRubber: "var(--color-rubber)",
+  clay: "var(--color-clay)",
+  box: "var(--color-box)",
+  cast: "var(--color-cast)",
+};
+const GROUND: Record<Stuff, string> = {
+  master: "#e6e3dd",
+  rubber: "#c9e4de",
+  oldRubber: "#e3efe9",
+  clay: "#f0d3c2",
+  box: "#e6d3ae",
+  cast: "#ddd0ec",
+};
 
 /** One hatch for each stuff: diagonals for rubber, dots for clay, grain for wood, crossed lines for the master, flecks for the cast. */
 function Hatches({ id, scale }: { id: string; scale: number }) {
@@ -63,8 +84,25 @@ interface Props {
 }
 
 /** Which typed size the length and the height of each shape are, so that they can be changed on the drawing. */
-const LENGTH_KEY: Partial<Record<Job["master"]["shape"], SizeKey>> = { box: "lengthMm", cylinder: "diameterMm", dome: "lengthMm", ovalDish: "lengthMm", plaque: "lengthMm", displaced: "lengthMm", weighed: "lengthMm" };
-const HEIGHT_KEY: Partial<Record<Job["master"]["shape"], SizeKey>> = { box: "heightMm", cylinder: "heightMm", frustum: "heightMm", dome: "heightMm", ovalDish: "heightMm", vessel: "heightMm", displaced: "heightMm", weighed: "heightMm" };
+const LENGTH_KEY: Partial<Record<Job["master"]["shape"], SizeKey>> = {
+  box: "lengthMm",
+  cylinder: "diameterMm",
+  dome: "lengthMm",
+  ovalDish: "lengthMm",
+  plaque: "lengthMm",
+  displaced: "lengthMm",
+  weighed: "lengthMm",
+};
+const HEIGHT_KEY: Partial<Record<Job["master"]["shape"], SizeKey>> = {
+  box: "heightMm",
+  cylinder: "heightMm",
+  frustum: "heightMm",
+  dome: "heightMm",
+  ovalDish: "heightMm",
+  vessel: "heightMm",
+  displaced: "heightMm",
+  weighed: "heightMm",
+};
 
 /** The cut: this mould in section, to scale. Sizes with a dotted underline can be changed where they stand. */
 export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onProfile }: Props) {
@@ -89,10 +127,15 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
   const estimate = job.master.shape === "displaced" || job.master.shape === "weighed";
   const scene = buildScene(measure, layout, stage, panelMm, estimate);
   const height = Math.min(430, Math.max(230, width * 0.6));
-  const pad = { left: width < 480 ? 74 : 104, right: width < 480 ? 70 : 104, top: 34, bottom: layout && stage !== "master" ? 74 : 46 };
+  const pad = {
+    left: width < 480 ? 74 : 104,
+    right: width < 480 ? 70 : 104,
+    top: 34,
+    bottom: layout && stage !== "master" ? 74 : 46,
+  };
   const scale = Math.min((width - pad.left - pad.right) / (2 * scene.halfMm), (height - pad.top - pad.bottom) / (scene.topMm - scene.bottomMm));
   const cx = pad.left + (width - pad.left - pad.right) / 2;
-  const base = height - pad.bottom - ((height - pad.top - pad.bottom) - scale * (scene.topMm - scene.bottomMm)) / 2;
+  const base = height - pad.bottom - (height - pad.top - pad.bottom - scale * (scene.topMm - scene.bottomMm)) / 2;
   const X = (mm: number) => cx + mm * scale;
   const Y = (mm: number) => base - (mm - scene.bottomMm) * scale;
   const mid = (a: number, b: number) => (a + b) / 2;
@@ -105,26 +148,83 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
   const leftX = X(-scene.halfMm) - 16;
   const rightX = X(scene.halfMm) + 16;
   const limits = { min: SMALLEST_MM, max: LARGEST_MM };
-  dims.push({ key: "height", name: stage === "cast" ? "Cavity height" : "Master height", mm: measure.heightMm, x: leftX - 30, y: mid(masterTopY, masterBotY), from: [leftX, masterTopY], to: [leftX, masterBotY], ...(heightKey ? { edit: (v: number) => onSize(heightKey, v), ...limits } : {}) });
+  dims.push({
+    key: "height",
+    name: stage === "cast" ? "Cavity height" : "Master height",
+    mm: measure.heightMm,
+    x: leftX - 30,
+    y: mid(masterTopY, masterBotY),
+    from: [leftX, masterTopY],
+    to: [leftX, masterBotY],
+    ...(heightKey ? { edit: (v: number) => onSize(heightKey, v), ...limits } : {}),
+  });
   const lengthY = stage === "master" || !layout ? Y(scene.bottomMm) + 20 : mid(masterTopY, masterBotY);
-  dims.push({ key: "length", name: stage === "cast" ? "Cavity length" : "Master length", mm: measure.lengthMm, x: cx, y: lengthY, from: [X(-measure.lengthMm / 2), lengthY], to: [X(measure.lengthMm / 2), lengthY], ...(lengthKey ? { edit: (v: number) => onSize(lengthKey, v), ...limits } : {}) });
+  dims.push({
+    key: "length",
+    name: stage === "cast" ? "Cavity length" : "Master length",
+    mm: measure.lengthMm,
+    x: cx,
+    y: lengthY,
+    from: [X(-measure.lengthMm / 2), lengthY],
+    to: [X(measure.lengthMm / 2), lengthY],
+    ...(lengthKey ? { edit: (v: number) => onSize(lengthKey, v), ...limits } : {}),
+  });
   if (layout && stage !== "master") {
     const half = layout.box.lengthMm / 2;
     const wallMm = half - measure.lengthMm / 2;
     // Under the drawing: the wall first, the whole inside below it.
     const wallY = Y(scene.bottomMm) + 18;
-    dims.push({ key: "wall", name: "Wall", mm: job.mould.ownBox ? wallMm : layout.box.leastWallMm, x: X(half) + 34, y: wallY, from: [X(measure.lengthMm / 2), wallY], to: [X(half), wallY], ...(job.mould.ownBox ? {} : { edit: (v: number) => onMould({ wallMm: v }), min: 0.1, max: THICKEST_MM }) });
+    dims.push({
+      key: "wall",
+      name: "Wall",
+      mm: job.mould.ownBox ? wallMm : layout.box.leastWallMm,
+      x: X(half) + 34,
+      y: wallY,
+      from: [X(measure.lengthMm / 2), wallY],
+      to: [X(half), wallY],
+      ...(job.mould.ownBox ? {} : { edit: (v: number) => onMould({ wallMm: v }), min: 0.1, max: THICKEST_MM }),
+    });
     const fill = layout.fillHeightMm;
     // Turned over, the cover lies below the cavity.
     const flipped = scene.master.upsideDown;
     const [coverLow, coverHigh] = flipped ? [0, scene.master.fromMm] : [scene.master.toMm, fill];
-    dims.push({ key: "cover", name: "Cover", mm: job.mould.coverMm, x: rightX + 32, y: mid(Y(coverLow), Y(coverHigh)), from: [rightX, Y(coverLow)], to: [rightX, Y(coverHigh)], edit: (v) => onMould({ coverMm: v }), min: 0.1, max: THICKEST_MM });
+    dims.push({
+      key: "cover",
+      name: "Cover",
+      mm: job.mould.coverMm,
+      x: rightX + 32,
+      y: mid(Y(coverLow), Y(coverHigh)),
+      from: [rightX, Y(coverLow)],
+      to: [rightX, Y(coverHigh)],
+      edit: (v) => onMould({ coverMm: v }),
+      min: 0.1,
+      max: THICKEST_MM,
+    });
     if (layout.partingAtMm !== null) {
       const [baseLow, baseHigh] = flipped ? [scene.master.toMm, fill] : [0, scene.master.fromMm];
-      dims.push({ key: "base", name: "Base", mm: job.mould.baseMm, x: rightX + 32, y: mid(Y(baseLow), Y(baseHigh)), from: [rightX, Y(baseLow)], to: [rightX, Y(baseHigh)], edit: (v) => onMould({ baseMm: v }), min: 0.1, max: THICKEST_MM });
+      dims.push({
+        key: "base",
+        name: "Base",
+        mm: job.mould.baseMm,
+        x: rightX + 32,
+        y: mid(Y(baseLow), Y(baseHigh)),
+        from: [rightX, Y(baseLow)],
+        to: [rightX, Y(baseHigh)],
+        edit: (v) => onMould({ baseMm: v }),
+        min: 0.1,
+        max: THICKEST_MM,
+      });
     }
     const bottomY = Y(scene.bottomMm) + 44;
-    dims.push({ key: "inside", name: layout.box.shape === "cylindrical" ? "Inside diameter" : "Inside length", mm: layout.box.lengthMm, x: cx, y: bottomY, from: [X(-half), bottomY], to: [X(half), bottomY] });
+    dims.push({
+      key: "inside",
+      name: layout.box.shape === "cylindrical" ? "Inside diameter" : "Inside length",
+      mm: layout.box.lengthMm,
+      x: cx,
+      y: bottomY,
+      from: [X(-half), bottomY],
+      to: [X(half), bottomY],
+    });
   }
 
   const stuffs = [...new Set(scene.regions.map((r) => r.stuff))];
@@ -139,7 +239,12 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
   };
   const nudge = (e: KeyboardEvent, i: number) => {
     const step = e.shiftKey ? 5 : 0.5;
-    const d: Record<string, [number, number]> = { ArrowRight: [step, 0], ArrowLeft: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
+    const d: Record<string, [number, number]> = {
+      ArrowRight: [step, 0],
+      ArrowLeft: [-step, 0],
+      ArrowUp: [0, step],
+      ArrowDown: [0, -step],
+    };
     const move = d[e.key];
     const p = handles[i];
     if (!move || !p) return;
@@ -152,17 +257,45 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
   return (
     <div ref={frame} className="w-full">
       <div className="relative mx-auto" style={{ width, height }}>
-        <svg viewBox={`0 0 ${width} ${height}`} width={width} height={height} role="group" aria-label={title} className="block touch-none select-none" onPointerMove={dragTo} onPointerUp={() => setDragging(null)} onPointerLeave={() => setDragging(null)}>
+        <svg
+          viewBox={`0 0 ${width} ${height}`}
+          width={width}
+          height={height}
+          role="group"
+          aria-label={title}
+          className="block touch-none select-none"
+          onPointerMove={dragTo}
+          onPointerUp={() => setDragging(null)}
+          onPointerLeave={() => setDragging(null)}
+        >
           <Hatches id={id} scale={scale} />
           {scene.regions.map((r, i) => (
             <g key={i} transform={`translate(${cx} ${base + scene.bottomMm * scale}) scale(${scale} ${-scale})`}>
-              <path d={r.path} fillRule="evenodd" fill={`url(#${id}-${r.stuff}-mm)`} stroke={HUE[r.stuff]} strokeWidth={1.8 / scale} strokeLinejoin="round" strokeDasharray={scene.dashedMaster && (r.stuff === "master" || r.stuff === "cast") ? `${6 / scale} ${4 / scale}` : undefined} />
+              <path
+                d={r.path}
+                fillRule="evenodd"
+                fill={`url(#${id}-${r.stuff}-mm)`}
+                stroke={HUE[r.stuff]}
+                strokeWidth={1.8 / scale}
+                strokeLinejoin="round"
+                strokeDasharray={scene.dashedMaster && (r.stuff === "master" || r.stuff === "cast") ? `${6 / scale} ${4 / scale}` : undefined}
+              />
             </g>
           ))}
           {scene.lines.map((l) => (
             <g key={l.name}>
               <line x1={X(-l.halfMm) - 8} x2={X(l.halfMm) + 8} y1={Y(l.zMm)} y2={Y(l.zMm)} stroke="var(--color-ink)" strokeWidth="1.6" strokeDasharray="9 4" />
-              <text x={X(-l.halfMm) + 6} y={Y(l.zMm) - 5} fontSize="12.5" fill="var(--color-ink)" stroke="var(--color-card)" strokeWidth="3.5" paintOrder="stroke">{l.name}</text>
+              <text
+                x={X(-l.halfMm) + 6}
+                y={Y(l.zMm) - 5}
+                fontSize="12.5"
+                fill="var(--color-ink)"
+                stroke="var(--color-card)"
+                strokeWidth="3.5"
+                paintOrder="stroke"
+              >
+                {l.name}
+              </text>
             </g>
           ))}
           {dims.map((d) => (
@@ -174,25 +307,69 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
             </g>
           ))}
           {handles.map((p, i) => (
-            <circle key={i} cx={X(p.radiusMm)} cy={Y(p.zMm - zero)} r={dragging === i ? 12 : 9} fill="var(--color-citrus)" stroke="var(--color-ink)" strokeWidth="2" tabIndex={0} role="slider" aria-label={`Point ${i + 1} of the outline: drag, or use the arrow keys`} aria-valuenow={p.radiusMm} aria-valuemin={0} aria-valuemax={1500} aria-valuetext={`radius ${fmt(p.radiusMm, "length")} at height ${fmt(p.zMm, "length")}`} className="cursor-move" onPointerDown={(e) => { e.preventDefault(); setDragging(i); }} onKeyDown={(e) => nudge(e, i)} />
+            <circle
+              key={i}
+              cx={X(p.radiusMm)}
+              cy={Y(p.zMm - zero)}
+              r={dragging === i ? 12 : 9}
+              fill="var(--color-citrus)"
+              stroke="var(--color-ink)"
+              strokeWidth="2"
+              tabIndex={0}
+              role="slider"
+              aria-label={`Point ${i + 1} of the outline: drag, or use the arrow keys`}
+              aria-valuenow={p.radiusMm}
+              aria-valuemin={0}
+              aria-valuemax={1500}
+              aria-valuetext={`radius ${fmt(p.radiusMm, "length")} at height ${fmt(p.zMm, "length")}`}
+              className="cursor-move"
+              onPointerDown={(e) => {
+                e.preventDefault();
+                setDragging(i);
+              }}
+              onKeyDown={(e) => nudge(e, i)}
+            />
           ))}
           <g transform={`translate(12 ${height - 14})`} stroke="var(--color-ink)" strokeWidth="2">
             <path d={`M0 -4v8M0 0h${bar * scale}M${bar * scale} -4v8`} fill="none" />
-            <text x={bar * scale + 8} y="4" fontSize="12.5" stroke="none" fill="var(--color-ink)">{fmt(bar, "length")}</text>
+            <text x={bar * scale + 8} y="4" fontSize="12.5" stroke="none" fill="var(--color-ink)">
+              {fmt(bar, "length")}
+            </text>
           </g>
         </svg>
         {dims.map((d) => (
           <div key={d.key} className="absolute -translate-x-1/2 -translate-y-1/2" style={{ left: Math.min(width - 38, Math.max(38, d.x)), top: d.y }}>
             {editing === d.key && d.edit ? (
-              <div className="card z-10 w-40 p-1.5 shadow-lg" onKeyDown={(e) => (e.key === "Enter" || e.key === "Escape") && setEditing(null)} onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setEditing(null)} ref={(el) => el?.querySelector("input")?.focus()}>
-                <QuantityField label={d.name} value={d.mm} dimension="length" min={d.min ?? 0} max={d.max ?? LARGEST_MM} compact onChange={(v) => v !== null && d.edit?.(v)} />
+              <div
+                className="card z-10 w-40 p-1.5 shadow-lg"
+                onKeyDown={(e) => (e.key === "Enter" || e.key === "Escape") && setEditing(null)}
+                onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setEditing(null)}
+                ref={(el) => el?.querySelector("input")?.focus()}
+              >
+                <QuantityField
+                  label={d.name}
+                  value={d.mm}
+                  dimension="length"
+                  min={d.min ?? 0}
+                  max={d.max ?? LARGEST_MM}
+                  compact
+                  onChange={(v) => v !== null && d.edit?.(v)}
+                />
               </div>
             ) : d.edit ? (
-              <button type="button" className="min-h-8 whitespace-nowrap rounded-md bg-card/90 px-1.5 text-[0.9rem] font-semibold underline decoration-dotted decoration-2 underline-offset-4 hover:bg-peel" onClick={() => setEditing(d.key)} aria-label={`${d.name} ${fmt(d.mm, "length")}: change`}>
+              <button
+                type="button"
+                className="min-h-8 whitespace-nowrap rounded-md bg-card/90 px-1.5 text-[0.9rem] font-semibold underline decoration-dotted decoration-2 underline-offset-4 hover:bg-peel"
+                onClick={() => setEditing(d.key)}
+                aria-label={`${d.name} ${fmt(d.mm, "length")}: change`}
+              >
                 {fmt(d.mm, "length")}
               </button>
             ) : (
-              <span className="whitespace-nowrap rounded-md bg-card/90 px-1.5 text-[0.9rem]"><span className="sr-only">{d.name} </span>{fmt(d.mm, "length")}</span>
+              <span className="whitespace-nowrap rounded-md bg-card/90 px-1.5 text-[0.9rem]">
+                <span className="sr-only">{d.name} </span>
+                {fmt(d.mm, "length")}
+              </span>
             )}
           </div>
         ))}
@@ -200,7 +377,9 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
       <ul className="flex flex-wrap items-center gap-x-5 gap-y-1 px-3 pb-2 text-sm" aria-label="Legend">
         {stuffs.map((s) => (
           <li key={s} className="flex items-center gap-2">
-            <svg width="26" height="16" aria-hidden="true"><rect width="26" height="16" rx="3" fill={`url(#${id}-${s})`} stroke={HUE[s]} strokeWidth="1.5" /></svg>
+            <svg width="26" height="16" aria-hidden="true">
+              <rect width="26" height="16" rx="3" fill={`url(#${id}-${s})`} stroke={HUE[s]} strokeWidth="1.5" />
+            </svg>
             {NAMES[s]}
           </li>
         ))}

@@ -22,12 +22,23 @@ export function Tally({ plan, pours }: { plan: Plan; pours: readonly PourView[] 
         <div className="col-span-2 min-w-0 lg:col-span-1">
           <dt className="truncate text-xs text-[#cfc7b4]">{next ? `${next.snapshot.what} ready` : "Next to act"}</dt>
           <dd className="figure truncate text-lg sm:text-xl" data-testid="tally-next">
-            {next && now !== null ? <span>{next.readyAt <= now ? "ready to open" : fromNow(next.readyAt, now)} <span className="font-sans text-sm font-normal text-[#cfc7b4]">{clockTime(next.readyAt, now)}</span></span> : t.rubberOutH !== null ? <span className="font-sans text-base font-normal">{moulded ? "pour the casting" : "pour the rubber"}</span> : "–"}
+            {next && now !== null ? (
+              <span>
+                {next.readyAt <= now ? "ready to open" : fromNow(next.readyAt, now)}{" "}
+                <span className="font-sans text-sm font-normal text-[#cfc7b4]">{clockTime(next.readyAt, now)}</span>
+              </span>
+            ) : t.rubberOutH !== null ? (
+              <span className="font-sans text-base font-normal">{moulded ? "pour the casting" : "pour the rubber"}</span>
+            ) : (
+              "–"
+            )}
           </dd>
         </div>
         <div className="min-w-0 justify-self-end lg:justify-self-start">
           <dt className="text-xs text-[#cfc7b4]">Worst contact</dt>
-          <dd data-testid="tally-verdict"><VerdictMark verdict={t.verdict} size={20} className="whitespace-nowrap rounded-md bg-card px-1.5 py-0.5 text-sm sm:text-base" /></dd>
+          <dd data-testid="tally-verdict">
+            <VerdictMark verdict={t.verdict} size={20} className="whitespace-nowrap rounded-md bg-card px-1.5 py-0.5 text-sm sm:text-base" />
+          </dd>
         </div>
       </dl>
     </aside>
@@ -38,7 +49,9 @@ function Item({ name, value, testId }: { name: string; value: string; testId: st
   return (
     <div className="min-w-0">
       <dt className="truncate text-xs text-[#cfc7b4]">{name}</dt>
-      <dd className="figure truncate text-2xl text-citrus sm:text-3xl" data-testid={testId}>{value}</dd>
+      <dd className="figure truncate text-2xl text-citrus sm:text-3xl" data-testid={testId}>
+        {value}
+      </dd>
     </div>
   );
 }

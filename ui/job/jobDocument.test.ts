@@ -4,7 +4,9 @@ import type { JobView } from "../types";
 import { JobDocument, RETRY_MS, SAVE_DELAY_MS } from "./jobDocument";
 
 const view = (job: Job, revision: number): JobView => ({ id: "j", job, revision, canUndo: revision > 1, canRedo: false });
-const named = (name: string) => (job: Job): Job => ({ ...job, name });
+const named =
+  (name: string) =>
+  (job: Job): Job => ({ ...job, name });
 
 /** A server that keeps one job the way the real one does: the later of two writers is refused. */
 function fakeServer() {
@@ -17,7 +19,8 @@ function fakeServer() {
       await server.hold;
       if (server.down) return { ok: false, status: 0, error: "unreachable", message: "no answer", detail: {} };
       const ask = body as { baseRevision: number; job: Job };
-      if (ask.baseRevision !== server.current.revision) return { ok: false, status: 409, error: "stale", message: "stale", detail: { current: server.current } };
+      if (ask.baseRevision !== server.current.revision)
+        return { ok: false, status: 409, error: "stale", message: "stale", detail: { current: server.current } };
       if (method === "PUT") server.puts++;
       server.current = view(method === "PUT" ? ask.job : named("undone")(server.current.job), server.current.revision + 1);
       return { ok: true, data: server.current };
@@ -28,7 +31,12 @@ function fakeServer() {
 
 function fakeStorage() {
   const kept = new Map<string, string>();
-  return { kept, getItem: (k: string) => kept.get(k) ?? null, setItem: (k: string, v: string) => void kept.set(k, v), removeItem: (k: string) => void kept.delete(k) };
+  return {
+    kept,
+    getItem: (k: string) => kept.get(k) ?? null,
+    setItem: (k: string, v: string) => void kept.set(k, v),
+    removeItem: (k: string) => void kept.delete(k),
+  };
 }
 
 function open(server = fakeServer(), storage = fakeStorage(), initial = server.current) {
@@ -77,7 +85,10 @@ describe("a job being edited", () => {
     expect(server.current.job.name).toBe("B");
   });
 
-  it.each([["mine", "B"], ["theirs", "Other"]] as const)("stops at a save made elsewhere, and on request keeps %s", async (keep, name) => {
+  it.each([
+    ["mine", "B"],
+    ["theirs", "Other"],
+  ] as const)("stops at a save made elsewhere, and on request keeps %s", async (keep, name) => {
     const { server, doc } = open();
     server.current = view(newJob("Other"), 2);
     doc.update(named("B"));
@@ -98,7 +109,7 @@ describe("a job being edited", () => {
     await pass(SAVE_DELAY_MS);
     first.server.down = false;
     const again = open(first.server, first.storage);
-    again.doc.restore();
+    await again.doc.restore();
     await pass(SAVE_DELAY_MS);
     expect(again.server.current.job.name).toBe("B");
 
@@ -106,7 +117,7 @@ describe("a job being edited", () => {
     third.storage.setItem("zesty-job-j", JSON.stringify({ job: newJob("Mine"), revision: 1 }));
     third.server.current = view(newJob("Other"), 2);
     const late = new JobDocument(third.server.current, { send: third.server.send, storage: third.storage });
-    late.restore();
+    await late.restore();
     await pass(SAVE_DELAY_MS);
     expect(late.getState()).toMatchObject({ job: { name: "Mine" }, save: { kind: "conflict" } });
   });
@@ -114,7 +125,7 @@ describe("a job being edited", () => {
   it.each(["null", "{", '{"job":{"format":9},"revision":1}', '{"job":1}'])("ignores a draft it cannot read: %s", async (text) => {
     const { server, storage, doc } = open();
     storage.setItem("zesty-job-j", text);
-    doc.restore();
+    await doc.restore();
     await pass(SAVE_DELAY_MS);
     expect(doc.getState()).toMatchObject({ job: { name: "A" }, save: { kind: "saved" } });
     expect(server.puts).toBe(0);

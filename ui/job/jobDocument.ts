@@ -1,8 +1,9 @@
-import { Job } from "@/core/job";
+import type { Job } from "@/core/job";
 import type { Sent } from "../send";
 import type { JobView } from "../types";
 
-export type SaveState = { kind: "saved" } | { kind: "waiting" } | { kind: "saving" } | { kind: "conflict"; theirs: JobView } | { kind: "failed"; message: string };
+export type SaveState =
+  { kind: "saved" } | { kind: "waiting" } | { kind: "saving" } | { kind: "conflict"; theirs: JobView } | { kind: "failed"; message: string };
 
 export interface JobState {
   job: Job;
@@ -39,7 +40,13 @@ export class JobDocument {
     initial: JobView,
     private readonly around: Surroundings,
   ) {
-    this.state = { job: initial.job, revision: initial.revision, canUndo: initial.canUndo, canRedo: initial.canRedo, save: { kind: "saved" } };
+    this.state = {
+      job: initial.job,
+      revision: initial.revision,
+      canUndo: initial.canUndo,
+      canRedo: initial.canRedo,
+      save: { kind: "saved" },
+    };
     this.url = `/api/jobs/${initial.id}`;
     this.draftKey = `zesty-job-${initial.id}`;
   }
@@ -52,8 +59,10 @@ export class JobDocument {
   };
 
   /** Picks up an entry that was not saved when the page last went away. */
-  readonly restore = (): void => {
-    const draft = this.readDraft();
+  readonly restore = async (): Promise<void> => {
+    const draft = await this.readDraft();
+    // Typing that began before the draft was read is the newer of the two.
+    if (this.dirty) return;
     if (!draft || JSON.stringify(draft.job) === JSON.stringify(this.state.job)) return this.keepDraft();
     // Saving over the revision the draft was based on lets the server tell whether someone saved since.
     this.set({ revision: draft.revision });
@@ -91,7 +100,11 @@ export class JobDocument {
     const { save } = this.state;
     if (save.kind !== "conflict") return;
     this.dirty = keep === "mine";
-    this.set({ ...fromServer(save.theirs), ...(keep === "theirs" ? { job: save.theirs.job } : {}), save: { kind: this.dirty ? "waiting" : "saved" } });
+    this.set({
+      ...fromServer(save.theirs),
+      ...(keep === "theirs" ? { job: save.theirs.job } : {}),
+      save: { kind: this.dirty ? "waiting" : "saved" },
+    });
     this.keepDraft();
     if (this.dirty) this.later(0);
   };
@@ -152,11 +165,13 @@ export class JobDocument {
     }
   }
 
-  private readDraft(): { job: Job; revision: number } | null {
+  private async readDraft(): Promise<{ job: Job; revision: number } | null> {
     try {
       const found: unknown = JSON.parse(this.around.storage?.getItem(this.draftKey) ?? "null");
       if (typeof found !== "object" || found === null || !("job" in found) || !("revision" in found)) return null;
-      const job = Job.safeParse(found.job);
+      // The schema is only fetched where there is a draft to check.
+      const { Job: schema } = await import("@/core/job");
+      const job = schema.safeParse(found.job);
       return job.success && typeof found.revision === "number" ? { job: job.data, revision: found.revision } : null;
     } catch {
       return null;

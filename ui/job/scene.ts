@@ -39,7 +39,12 @@ function masterPath(m: Measure, from: number, upsideDown: boolean): string {
     const bumps = Array.from({ length: n }, (_, i) => {
       const x0 = half - (i * m.lengthMm) / n;
       const w = m.lengthMm / n;
-      return [[x0 - w * 0.2, z(slabMm)], [x0 - w * 0.35, z(m.heightMm)], [x0 - w * 0.65, z(m.heightMm)], [x0 - w * 0.8, z(slabMm)]] as [number, number][];
+      return [
+        [x0 - w * 0.2, z(slabMm)],
+        [x0 - w * 0.35, z(m.heightMm)],
+        [x0 - w * 0.65, z(m.heightMm)],
+        [x0 - w * 0.8, z(slabMm)],
+      ] as [number, number][];
     }).flat();
     return poly([[-half, z(0)], [half, z(0)], [half, z(slabMm)], ...bumps, [-half, z(slabMm)]]);
   }
@@ -53,7 +58,15 @@ function masterPath(m: Measure, from: number, upsideDown: boolean): string {
 export function buildScene(m: Measure, layout: Layout | null, stage: Stage, panelMm: number, estimateOnly: boolean): Scene {
   const halfMaster = m.lengthMm / 2;
   if (stage === "master" || !layout) {
-    return { regions: [{ stuff: "master", path: masterPath(m, 0, false) }], halfMm: halfMaster, bottomMm: 0, topMm: m.heightMm, lines: m.widestMm > 0 && m.widestMm < m.heightMm ? [{ name: "widest", zMm: m.widestMm, halfMm: halfMaster }] : [], master: { fromMm: 0, toMm: m.heightMm, halfMm: halfMaster, upsideDown: false }, dashedMaster: estimateOnly };
+    return {
+      regions: [{ stuff: "master", path: masterPath(m, 0, false) }],
+      halfMm: halfMaster,
+      bottomMm: 0,
+      topMm: m.heightMm,
+      lines: m.widestMm > 0 && m.widestMm < m.heightMm ? [{ name: "widest", zMm: m.widestMm, halfMm: halfMaster }] : [],
+      master: { fromMm: 0, toMm: m.heightMm, halfMm: halfMaster, upsideDown: false },
+      dashedMaster: estimateOnly,
+    };
   }
   const half = layout.box.lengthMm / 2;
   const fill = layout.fillHeightMm;
@@ -65,7 +78,12 @@ export function buildScene(m: Measure, layout: Layout | null, stage: Stage, pane
   ];
   const parting = layout.partingAtMm;
   const withBox = { halfMm: half + t, bottomMm: -board, topMm: layout.wallHeightMm, dashedMaster: estimateOnly };
-  const master = (from: number, upsideDown: boolean) => ({ fromMm: from, toMm: from + m.heightMm, halfMm: halfMaster, upsideDown });
+  const master = (from: number, upsideDown: boolean) => ({
+    fromMm: from,
+    toMm: from + m.heightMm,
+    halfMm: halfMaster,
+    upsideDown,
+  });
 
   if (stage === "cast") {
     // Open-faced: turned over, so what was the back is the mouth. Two-part: stands as it was laid out.
@@ -73,8 +91,21 @@ export function buildScene(m: Measure, layout: Layout | null, stage: Stage, pane
     const from = open ? fill - m.heightMm : layout.masterFromMm;
     const cavity = masterPath(m, from, open);
     return {
-      regions: parting === null ? [{ stuff: "rubber", path: rect(-half, 0, half, fill) }, { stuff: "cast", path: cavity }] : [{ stuff: "oldRubber", path: rect(-half, parting, half, fill) }, { stuff: "rubber", path: rect(-half, 0, half, parting) }, { stuff: "cast", path: cavity }],
-      halfMm: half, bottomMm: 0, topMm: fill, dashedMaster: estimateOnly,
+      regions:
+        parting === null
+          ? [
+              { stuff: "rubber", path: rect(-half, 0, half, fill) },
+              { stuff: "cast", path: cavity },
+            ]
+          : [
+              { stuff: "oldRubber", path: rect(-half, parting, half, fill) },
+              { stuff: "rubber", path: rect(-half, 0, half, parting) },
+              { stuff: "cast", path: cavity },
+            ],
+      halfMm: half,
+      bottomMm: 0,
+      topMm: fill,
+      dashedMaster: estimateOnly,
       lines: open ? [{ name: "fill line", zMm: fill, halfMm: half }] : [{ name: "parting", zMm: parting, halfMm: half }],
       master: master(from, open),
     };
@@ -85,12 +116,26 @@ export function buildScene(m: Measure, layout: Layout | null, stage: Stage, pane
     const from = fill - layout.masterFromMm - m.heightMm;
     return {
       ...withBox,
-      regions: [{ stuff: "oldRubber", path: rect(-half, 0, half, seam) }, { stuff: "rubber", path: rect(-half, seam, half, fill) }, { stuff: "master", path: masterPath(m, from, true) }, ...box],
-      lines: [{ name: "fill line", zMm: fill, halfMm: half }, { name: "parting", zMm: seam, halfMm: half }],
+      regions: [
+        { stuff: "oldRubber", path: rect(-half, 0, half, seam) },
+        { stuff: "rubber", path: rect(-half, seam, half, fill) },
+        { stuff: "master", path: masterPath(m, from, true) },
+        ...box,
+      ],
+      lines: [
+        { name: "fill line", zMm: fill, halfMm: half },
+        { name: "parting", zMm: seam, halfMm: half },
+      ],
       master: master(from, true),
     };
   }
-  const regions: Region[] = parting === null ? [{ stuff: "rubber", path: rect(-half, 0, half, fill) }] : [{ stuff: "clay", path: rect(-half, 0, half, parting) }, { stuff: "rubber", path: rect(-half, parting, half, fill) }];
+  const regions: Region[] =
+    parting === null
+      ? [{ stuff: "rubber", path: rect(-half, 0, half, fill) }]
+      : [
+          { stuff: "clay", path: rect(-half, 0, half, parting) },
+          { stuff: "rubber", path: rect(-half, parting, half, fill) },
+        ];
   return {
     ...withBox,
     regions: [...regions, { stuff: "master", path: masterPath(m, layout.masterFromMm, false) }, ...box],

@@ -15,10 +15,16 @@ const browserStorage = (): Storage | null => {
 
 /** Keeps one {@link JobDocument} for as long as the screen stands. */
 export function useJobDocument(initial: JobView) {
-  const [document] = useState(() => new JobDocument(initial, { send: (method, url, body, options) => send<JobView>(method, url, body, options), storage: typeof window === "undefined" ? null : browserStorage() }));
+  const [document] = useState(
+    () =>
+      new JobDocument(initial, {
+        send: (method, url, body, options) => send<JobView>(method, url, body, options),
+        storage: typeof window === "undefined" ? null : browserStorage(),
+      }),
+  );
   const state = useSyncExternalStore(document.subscribe, document.getState, document.getState);
   useEffect(() => {
-    document.restore();
+    void document.restore();
     window.addEventListener("pagehide", document.leave);
     return () => {
       window.removeEventListener("pagehide", document.leave);

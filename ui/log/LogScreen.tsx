@@ -35,7 +35,19 @@ const OUTCOME_CHOICES: { value: Filter["outcome"]; label: string }[] = [
 ];
 
 /** Every pour with its numbers of that day, and what each mould has yielded. */
-export function LogScreen({ pours, total, filter, pageSize, yields }: { pours: readonly PourView[]; total: number; filter: Filter; pageSize: number; yields: readonly YieldView[] }) {
+export function LogScreen({
+  pours,
+  total,
+  filter,
+  pageSize,
+  yields,
+}: {
+  pours: readonly PourView[];
+  total: number;
+  filter: Filter;
+  pageSize: number;
+  yields: readonly YieldView[];
+}) {
   const router = useRouter();
   const path = usePathname();
   const [text, setText] = useState(filter.text);
@@ -66,24 +78,69 @@ export function LogScreen({ pours, total, filter, pageSize, yields }: { pours: r
             <span className="label">Find in jobs, materials and notes</span>
             <input className="field" value={text} maxLength={100} onChange={(e) => setText(e.target.value)} />
           </label>
-          <Choice label="Outcome" hideLabel value={filter.outcome} options={OUTCOME_CHOICES} onChange={(outcome) => router.replace(address({ outcome }), { scroll: false })} />
+          <Choice
+            label="Outcome"
+            hideLabel
+            value={filter.outcome}
+            options={OUTCOME_CHOICES}
+            onChange={(outcome) => router.replace(address({ outcome }), { scroll: false })}
+          />
           {filter.mouldId && (
-            <p className="flex items-center gap-3">Only {mould?.name ?? "one mould"} <Link className="btn !min-h-9 !py-0.5" href={address({ mouldId: null })}>All moulds</Link></p>
+            <p className="flex items-center gap-3">
+              Only {mould?.name ?? "one mould"}{" "}
+              <Link className="btn !min-h-9 !py-0.5" href={address({ mouldId: null })}>
+                All moulds
+              </Link>
+            </p>
           )}
-          <p className="hint" role="status">{total === 1 ? "1 pour" : `${total} pours`}</p>
-          {pours.length === 0 ? <p className="card p-6 text-center">No pour fits this. Pours come here from a job’s last step.</p> : <ul className="card divide-y divide-line">{pours.map((p) => <li key={p.id}><PourRow pour={p} /></li>)}</ul>}
+          <p className="hint" role="status">
+            {total === 1 ? "1 pour" : `${total} pours`}
+          </p>
+          {pours.length === 0 ? (
+            <p className="card p-6 text-center">No pour fits this. Pours come here from a job’s last step.</p>
+          ) : (
+            <ul className="card divide-y divide-line">
+              {pours.map((p) => (
+                <li key={p.id}>
+                  <PourRow pour={p} />
+                </li>
+              ))}
+            </ul>
+          )}
           {pages > 1 && (
             <nav aria-label="Pages" className="flex items-center justify-between gap-3">
-              {filter.page > 0 ? <Link className="btn" href={address({ page: filter.page - 1 })}>Newer</Link> : <span />}
-              <span className="text-soft">Page {filter.page + 1} of {pages}</span>
-              {filter.page < pages - 1 ? <Link className="btn" href={address({ page: filter.page + 1 })}>Older</Link> : <span />}
+              {filter.page > 0 ? (
+                <Link className="btn" href={address({ page: filter.page - 1 })}>
+                  Newer
+                </Link>
+              ) : (
+                <span />
+              )}
+              <span className="text-soft">
+                Page {filter.page + 1} of {pages}
+              </span>
+              {filter.page < pages - 1 ? (
+                <Link className="btn" href={address({ page: filter.page + 1 })}>
+                  Older
+                </Link>
+              ) : (
+                <span />
+              )}
             </nav>
           )}
         </section>
         <section aria-labelledby="yields" className="card min-w-0 space-y-3 p-4">
-          <h2 id="yields" className="text-xl font-bold">Yield of each mould</h2>
+          <h2 id="yields" className="text-xl font-bold">
+            Yield of each mould
+          </h2>
           {yields.length === 0 && <p className="hint">A mould appears here once its rubber is logged.</p>}
-          <ul className="space-y-3">{yields.map((y) => <li key={y.id}><Yield y={y} href={address({ mouldId: y.id })} /></li>)}</ul>
+          <ul className="space-y-3">
+            {yields.map((y) => (
+              <li key={y.id}>
+                <Yield y={y} href={address({ mouldId: y.id })} />
+              </li>
+            ))}
+          </ul>
         </section>
       </div>
     </div>
@@ -94,24 +151,51 @@ function PourRow({ pour }: { pour: PourView }) {
   const { fmt } = useUnits();
   const s = pour.snapshot;
   return (
-    <Link href={`/log/${pour.id}`} className="grid min-h-14 grid-cols-[1fr_auto] items-center gap-x-3 px-4 py-2 hover:bg-peel/40 sm:grid-cols-[7.5rem_1fr_6rem_7rem]">
-      <span className="text-sm text-soft max-sm:col-span-2"><When at={pour.pouredAt} /></span>
-      <span className="min-w-0"><span className="block truncate font-semibold">{s.jobName}</span><span className="block truncate text-sm text-soft">{s.kind === "rubber" ? `${s.what}: ${s.material}` : `${s.count > 1 ? `${s.count} × ` : ""}${s.what}`}{pour.faults.length > 0 && `: ${pour.faults.map((f) => FAULTS[f].toLowerCase()).join(", ")}`}</span></span>
+    <Link
+      href={`/log/${pour.id}`}
+      className="grid min-h-14 grid-cols-[1fr_auto] items-center gap-x-3 px-4 py-2 hover:bg-peel/40 sm:grid-cols-[7.5rem_1fr_6rem_7rem]"
+    >
+      <span className="text-sm text-soft max-sm:col-span-2">
+        <When at={pour.pouredAt} />
+      </span>
+      <span className="min-w-0">
+        <span className="block truncate font-semibold">{s.jobName}</span>
+        <span className="block truncate text-sm text-soft">
+          {s.kind === "rubber" ? `${s.what}: ${s.material}` : `${s.count > 1 ? `${s.count} × ` : ""}${s.what}`}
+          {pour.faults.length > 0 && `: ${pour.faults.map((f) => FAULTS[f].toLowerCase()).join(", ")}`}
+        </span>
+      </span>
       <span className="figure text-right text-lg max-sm:hidden">{fmt(s.mixG, "mass")}</span>
-      <span className="text-right"><OutcomeMark outcome={pour.outcome} open={pour.openedAt === null} /></span>
+      <span className="text-right">
+        <OutcomeMark outcome={pour.outcome} open={pour.openedAt === null} />
+      </span>
     </Link>
   );
 }
 
 function Yield({ y, href }: { y: YieldView; href: string }) {
-  const parts = [["good", y.good, "bg-sound"], ["flawed", y.flawed, "bg-citrus"], ["failed", y.failed, "bg-no"]] as const;
+  const parts = [
+    ["good", y.good, "bg-sound"],
+    ["flawed", y.flawed, "bg-citrus"],
+    ["failed", y.failed, "bg-no"],
+  ] as const;
   return (
     <Link href={href} className="block rounded-lg hover:bg-peel/40">
-      <span className="flex items-baseline justify-between gap-3"><span className="min-w-0 truncate font-semibold">{y.name}</span><span className="figure shrink-0 text-lg">{y.casts > 0 ? `${y.good} of ${y.casts}` : "no cast yet"}</span></span>
+      <span className="flex items-baseline justify-between gap-3">
+        <span className="min-w-0 truncate font-semibold">{y.name}</span>
+        <span className="figure shrink-0 text-lg">{y.casts > 0 ? `${y.good} of ${y.casts}` : "no cast yet"}</span>
+      </span>
       {y.casts > 0 && (
         <>
-          <span className="mt-1 flex h-3 gap-0.5 overflow-hidden rounded-full" aria-hidden="true">{parts.map(([k, n, c]) => n > 0 && <span key={k} className={c} style={{ flex: n }} />)}</span>
-          <span className="hint">{parts.filter(([, n]) => n > 0).map(([k, n]) => `${n} ${OUTCOME_WORD[k].toLowerCase()}`).join(", ")}</span>
+          <span className="mt-1 flex h-3 gap-0.5 overflow-hidden rounded-full" aria-hidden="true">
+            {parts.map(([k, n, c]) => n > 0 && <span key={k} className={c} style={{ flex: n }} />)}
+          </span>
+          <span className="hint">
+            {parts
+              .filter(([, n]) => n > 0)
+              .map(([k, n]) => `${n} ${OUTCOME_WORD[k].toLowerCase()}`)
+              .join(", ")}
+          </span>
         </>
       )}
     </Link>

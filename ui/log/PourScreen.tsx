@@ -4,7 +4,7 @@ import { Camera, DoorOpen, Trash2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState, type ReactNode } from "react";
-import { FAULTS, FaultKey, OUTCOME_WORD, OUTCOMES } from "@/core/plan";
+import { FAULTS, type FaultKey, OUTCOME_WORD, OUTCOMES } from "@/core/plan";
 import { Choice, Figure } from "../controls";
 import { PartList } from "../job/steps/PartList";
 import { send } from "../send";
@@ -13,7 +13,7 @@ import { useUnits } from "../units";
 import { VerdictMark } from "../VerdictMark";
 import { fromNow, useNow, When } from "../When";
 
-const FAULT_KEYS = FaultKey.options;
+const FAULT_KEYS = Object.keys(FAULTS) as FaultKey[];
 
 /** One pour: its frozen numbers, how it came out, and its photos. */
 export function PourScreen({ initial, photos: firstPhotos }: { initial: PourView; photos: readonly PhotoView[] }) {
@@ -36,36 +36,81 @@ export function PourScreen({ initial, photos: firstPhotos }: { initial: PourView
   const curing = pour.openedAt === null;
   return (
     <div className="space-y-4 pb-10 pt-2">
-      <p className="text-sm"><Link href="/log" className="underline">Logbook</Link> · <Link href={`/jobs/${pour.jobId}`} className="underline">{s.jobName}</Link>{pour.mouldName && ` · ${pour.mouldName}`}</p>
-      <h1 className="text-3xl font-bold">{s.kind === "rubber" ? `${s.what} of rubber` : s.what}, {s.jobName}</h1>
-      {fault && <p role="alert" className="card !border-2 !border-no p-3 font-semibold">{fault}</p>}
+      <p className="text-sm">
+        <Link href="/log" className="underline">
+          Logbook
+        </Link>{" "}
+        ·{" "}
+        <Link href={`/jobs/${pour.jobId}`} className="underline">
+          {s.jobName}
+        </Link>
+        {pour.mouldName && ` · ${pour.mouldName}`}
+      </p>
+      <h1 className="text-3xl font-bold">
+        {s.kind === "rubber" ? `${s.what} of rubber` : s.what}, {s.jobName}
+      </h1>
+      {fault && (
+        <p role="alert" className="card !border-2 !border-no p-3 font-semibold">
+          {fault}
+        </p>
+      )}
       <div className="grid items-start gap-4 lg:grid-cols-2">
         <div className="space-y-4">
           <section aria-labelledby="clock" className="card space-y-2 p-4">
-            <h2 id="clock" className="text-xl font-bold">{curing ? "On the clock" : "Opened"}</h2>
+            <h2 id="clock" className="text-xl font-bold">
+              {curing ? "On the clock" : "Opened"}
+            </h2>
             {curing ? (
               <>
                 <p className="figure text-4xl">{now === null ? "…" : pour.readyAt <= now ? "Ready to open" : `Ready ${fromNow(pour.readyAt, now)}`}</p>
-                <p>Poured <When at={pour.pouredAt} />; ready about <When at={pour.readyAt} />, between <When at={pour.readyLowAt} /> and <When at={pour.readyHighAt} />.</p>
+                <p>
+                  Poured <When at={pour.pouredAt} />; ready about <When at={pour.readyAt} />, between <When at={pour.readyLowAt} /> and{" "}
+                  <When at={pour.readyHighAt} />.
+                </p>
                 <p className="hint">{say(s.demouldReason)}</p>
-                <button type="button" className="btn btn-main text-lg" onClick={() => void change({ opened: true })}><DoorOpen size={20} aria-hidden="true" /> Opened just now</button>
+                <button type="button" className="btn btn-main text-lg" onClick={() => void change({ opened: true })}>
+                  <DoorOpen size={20} aria-hidden="true" /> Opened just now
+                </button>
               </>
             ) : (
               <>
-                <p>Poured <When at={pour.pouredAt} />, opened <When at={pour.openedAt ?? pour.pouredAt} /> after {fmt(((pour.openedAt ?? pour.pouredAt) - pour.pouredAt) / 3_600_000, "duration")}; {band(s.demouldH, "duration")} was reckoned.</p>
-                <button type="button" className="btn btn-bare" onClick={() => void change({ opened: false, outcome: null })}><Undo2 size={18} aria-hidden="true" /> Not opened after all</button>
+                <p>
+                  Poured <When at={pour.pouredAt} />, opened <When at={pour.openedAt ?? pour.pouredAt} /> after{" "}
+                  {fmt(((pour.openedAt ?? pour.pouredAt) - pour.pouredAt) / 3_600_000, "duration")}; {band(s.demouldH, "duration")} was reckoned.
+                </p>
+                <button type="button" className="btn btn-bare" onClick={() => void change({ opened: false, outcome: null })}>
+                  <Undo2 size={18} aria-hidden="true" /> Not opened after all
+                </button>
               </>
             )}
           </section>
           <section aria-labelledby="outcome" className="card space-y-3 p-4">
-            <h2 id="outcome" className="text-xl font-bold">How it came out</h2>
-            <Choice label="Outcome" hideLabel value={pour.outcome ?? ""} options={OUTCOMES.map((o) => ({ value: o as string, label: OUTCOME_WORD[o] }))} onChange={(o) => void change({ outcome: OUTCOMES.find((k) => k === o) ?? null })} />
+            <h2 id="outcome" className="text-xl font-bold">
+              How it came out
+            </h2>
+            <Choice
+              label="Outcome"
+              hideLabel
+              value={pour.outcome ?? ""}
+              options={OUTCOMES.map((o) => ({ value: o as string, label: OUTCOME_WORD[o] }))}
+              onChange={(o) => void change({ outcome: OUTCOMES.find((k) => k === o) ?? null })}
+            />
             <fieldset>
               <legend className="label mb-1">Faults seen</legend>
               <div className="flex flex-wrap gap-2">
                 {FAULT_KEYS.map((k) => {
                   const on = pour.faults.includes(k);
-                  return <button key={k} type="button" className="chip" aria-pressed={on} onClick={() => void change({ faults: on ? pour.faults.filter((f) => f !== k) : [...pour.faults, k] })}>{FAULTS[k]}</button>;
+                  return (
+                    <button
+                      key={k}
+                      type="button"
+                      className="chip"
+                      aria-pressed={on}
+                      onClick={() => void change({ faults: on ? pour.faults.filter((f) => f !== k) : [...pour.faults, k] })}
+                    >
+                      {FAULTS[k]}
+                    </button>
+                  );
                 })}
               </div>
             </fieldset>
@@ -74,7 +119,9 @@ export function PourScreen({ initial, photos: firstPhotos }: { initial: PourView
           <Photos pourId={pour.id} first={firstPhotos} />
         </div>
         <section aria-labelledby="frozen" className="card space-y-3 p-4">
-          <h2 id="frozen" className="text-xl font-bold">The numbers of that day</h2>
+          <h2 id="frozen" className="text-xl font-bold">
+            The numbers of that day
+          </h2>
           <p className="hint">Frozen when it was poured; later changes to the job do not touch them.</p>
           <PartList parts={s.components} total={s.mixG} />
           <dl className="grid grid-cols-2 gap-3 sm:grid-cols-3">
@@ -89,7 +136,9 @@ export function PourScreen({ initial, photos: firstPhotos }: { initial: PourView
             {s.dryG !== null && <Frozen name="One casting, finished">{fmt(s.dryG, "mass")}</Frozen>}
             {s.filledG !== null && <Frozen name="Filled mould">{fmt(s.filledG, "mass")}</Frozen>}
           </dl>
-          <Figure name="Worst contact that day" size="text-lg"><VerdictMark verdict={s.verdict} /></Figure>
+          <Figure name="Worst contact that day" size="text-lg">
+            <VerdictMark verdict={s.verdict} />
+          </Figure>
         </section>
       </div>
     </div>
@@ -119,8 +168,23 @@ function Notes({ pour, save }: { pour: PourView; save: (notes: string) => Promis
   }, [text, pour.notes]);
   return (
     <label className="block space-y-1">
-      <span className="flex justify-between"><span className="label">Notes</span><span role="status" className={`hint ${state === "Not saved" ? "font-semibold !text-no" : ""}`}>{state}</span></span>
-      <textarea className="field" rows={3} maxLength={4000} value={text} onChange={(e) => { setText(e.target.value); setState("Saving"); }} placeholder="What you would do the same, and what not" />
+      <span className="flex justify-between">
+        <span className="label">Notes</span>
+        <span role="status" className={`hint ${state === "Not saved" ? "font-semibold !text-no" : ""}`}>
+          {state}
+        </span>
+      </span>
+      <textarea
+        className="field"
+        rows={3}
+        maxLength={4000}
+        value={text}
+        onChange={(e) => {
+          setText(e.target.value);
+          setState("Saving");
+        }}
+        placeholder="What you would do the same, and what not"
+      />
     </label>
   );
 }
@@ -148,20 +212,36 @@ function Photos({ pourId, first }: { pourId: string; first: readonly PhotoView[]
   };
   return (
     <section aria-labelledby="photos" className="card space-y-3 p-4">
-      <h2 id="photos" className="text-xl font-bold">Photos</h2>
-      {fault && <p role="alert" className="fault">{fault}</p>}
+      <h2 id="photos" className="text-xl font-bold">
+        Photos
+      </h2>
+      {fault && (
+        <p role="alert" className="fault">
+          {fault}
+        </p>
+      )}
       <ul className="grid grid-cols-2 gap-3 sm:grid-cols-3">
         {photos.map((p, i) => (
           <li key={p.id} className="relative">
             {/* eslint-disable-next-line @next/next/no-img-element -- served from this workshop's own folder at its own size */}
             <img src={`/api/photos/${p.id}`} alt={`Photo ${i + 1} of this pour`} className="aspect-square w-full rounded-lg border border-line object-cover" />
-            <button type="button" className="btn absolute right-1 top-1 !min-h-10 !px-2" aria-label={`Remove photo ${i + 1}`} onClick={() => void remove(p.id)}><Trash2 size={17} aria-hidden="true" /></button>
+            <button type="button" className="btn absolute right-1 top-1 !min-h-10 !px-2" aria-label={`Remove photo ${i + 1}`} onClick={() => void remove(p.id)}>
+              <Trash2 size={17} aria-hidden="true" />
+            </button>
           </li>
         ))}
       </ul>
       <label className={`btn ${busy ? "opacity-60" : ""} cursor-pointer`}>
         <Camera size={19} aria-hidden="true" /> {busy ? "Keeping it…" : "Add a photo"}
-        <input ref={input} type="file" accept="image/jpeg,image/png,image/webp" multiple className="sr-only" disabled={busy} onChange={(e) => void add(e.target.files)} />
+        <input
+          ref={input}
+          type="file"
+          accept="image/jpeg,image/png,image/webp"
+          multiple
+          className="sr-only"
+          disabled={busy}
+          onChange={(e) => void add(e.target.files)}
+        />
       </label>
       <p className="hint">JPEG, PNG or WebP, at most 12 MB each.</p>
     </section>

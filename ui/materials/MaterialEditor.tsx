@@ -1,10 +1,11 @@
 "use client";
 
 import { useState } from "react";
-import { toast } from "sonner";
 import { BUILT_IN, doubtsAbout, Material } from "@/core/material";
-import { Choice, Dialog } from "../controls";
+import { Choice } from "../controls";
+import { Dialog } from "../Dialog";
 import { QuantityField } from "../QuantityField";
+import { notice } from "../notice";
 import { send } from "../send";
 import { fieldsOf, type FieldSpec, rangeAt, valueAt, withDraft, withValue } from "./fields";
 
@@ -50,15 +51,20 @@ export function MaterialEditor({ material, onClose, onSaved }: { material: Mater
     setBusy(true);
     const answer = await send("PUT", `/api/materials/${material.id}`, parsed.data);
     setBusy(false);
-    if (!answer.ok) return void toast.error(answer.message);
+    if (!answer.ok) return notice.bad(answer.message);
     forget();
-    toast.success(`${parsed.data.name} is saved.`);
+    notice.good(`${parsed.data.name} is saved.`);
     onSaved();
     onClose();
   };
   const traits = [...new Set(BUILT_IN.filter((m) => m.kind === draft.kind).flatMap((m) => m.traits))].sort();
   return (
-    <Dialog open onOpenChange={(o) => !o && onClose()} title={`Edit ${material.name}`} description="Figures from your own data sheet. Low and high say how sure you are.">
+    <Dialog
+      open
+      onOpenChange={(o) => !o && onClose()}
+      title={`Edit ${material.name}`}
+      description="Figures from your own data sheet. Low and high say how sure you are."
+    >
       <form
         className="space-y-4"
         onSubmit={(e) => {
@@ -77,14 +83,39 @@ export function MaterialEditor({ material, onClose, onSaved }: { material: Mater
           <div className="flex flex-wrap gap-1.5">
             {traits.map((t) => {
               const on = draft.traits.includes(t);
-              return <button key={t} type="button" className="chip !min-h-9 text-sm" aria-pressed={on} onClick={() => put("traits", on ? draft.traits.filter((x) => x !== t) : [...draft.traits, t])}>{t}</button>;
+              return (
+                <button
+                  key={t}
+                  type="button"
+                  className="chip !min-h-9 text-sm"
+                  aria-pressed={on}
+                  onClick={() => put("traits", on ? draft.traits.filter((x) => x !== t) : [...draft.traits, t])}
+                >
+                  {t}
+                </button>
+              );
             })}
           </div>
         </fieldset>
-        {tried && faults.length > 0 && <p role="alert" className="fault">Not saved yet: {faults.map((f) => f.message).join("; ")}.</p>}
+        {tried && faults.length > 0 && (
+          <p role="alert" className="fault">
+            Not saved yet: {faults.map((f) => f.message).join("; ")}.
+          </p>
+        )}
         <div className="flex justify-end gap-2">
-          <button type="button" className="btn btn-bare" onClick={() => { forget(); onClose(); }}>Drop these changes</button>
-          <button type="submit" className="btn btn-main" disabled={busy}>Save</button>
+          <button
+            type="button"
+            className="btn btn-bare"
+            onClick={() => {
+              forget();
+              onClose();
+            }}
+          >
+            Drop these changes
+          </button>
+          <button type="submit" className="btn btn-main" disabled={busy}>
+            Save
+          </button>
         </div>
       </form>
     </Dialog>
@@ -96,40 +127,83 @@ function TextBox({ label, value, max, fault, onChange }: { label: string; value:
     <label className="block space-y-1">
       <span className="label">{label}</span>
       <input className="field" value={value} maxLength={max} aria-invalid={fault ? true : undefined} onChange={(e) => onChange(e.target.value)} />
-      {fault && <span role="alert" className="fault block">{fault}</span>}
+      {fault && (
+        <span role="alert" className="fault block">
+          {fault}
+        </span>
+      )}
     </label>
   );
 }
 
 const ENDS = ["low", "typical", "high"] as const;
 
-function Property({ spec, draft, put, fault, doubt }: { spec: FieldSpec; draft: Material; put: (path: string, value: unknown) => void; fault: string | null; doubt: string | null }) {
+function Property({
+  spec,
+  draft,
+  put,
+  fault,
+  doubt,
+}: {
+  spec: FieldSpec;
+  draft: Material;
+  put: (path: string, value: unknown) => void;
+  fault: string | null;
+  doubt: string | null;
+}) {
   const value = valueAt(draft, spec.path);
   switch (spec.kind) {
     case "flag":
-      return <label className="chip cursor-pointer"><input type="checkbox" className="size-5 accent-ink" checked={value === true} onChange={(e) => put(spec.path, e.target.checked)} /> {spec.label}</label>;
+      return (
+        <label className="chip cursor-pointer">
+          <input type="checkbox" className="size-5 accent-ink" checked={value === true} onChange={(e) => put(spec.path, e.target.checked)} /> {spec.label}
+        </label>
+      );
     case "choice":
-      return <Choice label={spec.label} value={String(value)} options={spec.options.map((o) => ({ value: o, label: o }))} onChange={(v) => put(spec.path, v)} />;
+      return (
+        <Choice label={spec.label} value={String(value)} options={spec.options.map((o) => ({ value: o, label: o }))} onChange={(v) => put(spec.path, v)} />
+      );
     case "text":
       return <TextBox label={spec.label} value={String(value)} max={80} fault={fault} onChange={(v) => put(spec.path, v)} />;
     case "number":
     case "range": {
       const factor = spec.factor ?? 1;
       const field = (path: string, label: string, v: unknown) => (
-        <QuantityField label={label} compact={spec.kind === "range"} value={typeof v === "number" ? v / factor : null} dimension={spec.dimension} {...(spec.suffix ? { suffix: spec.suffix } : {})} onChange={(q) => q !== null && put(path, q * factor)} />
+        <QuantityField
+          label={label}
+          compact={spec.kind === "range"}
+          value={typeof v === "number" ? v / factor : null}
+          dimension={spec.dimension}
+          {...(spec.suffix ? { suffix: spec.suffix } : {})}
+          onChange={(q) => q !== null && put(path, q * factor)}
+        />
       );
       const remarks = (
         <>
-          {fault && <p role="alert" className="fault">{fault}</p>}
+          {fault && (
+            <p role="alert" className="fault">
+              {fault}
+            </p>
+          )}
           {!fault && doubt && <p className="hint font-semibold !text-care">{doubt}</p>}
         </>
       );
-      if (spec.kind === "number") return <div>{field(spec.path, spec.label, value)}{remarks}</div>;
+      if (spec.kind === "number")
+        return (
+          <div>
+            {field(spec.path, spec.label, value)}
+            {remarks}
+          </div>
+        );
       const r = rangeAt(draft, spec.path);
       return (
         <fieldset className="space-y-1">
           <legend className="label">{spec.label}: low, typical, high</legend>
-          <div className="grid grid-cols-3 gap-2">{ENDS.map((end) => <div key={end}>{field(`${spec.path}.${end}`, `${spec.label}, ${end}`, r?.[end])}</div>)}</div>
+          <div className="grid grid-cols-3 gap-2">
+            {ENDS.map((end) => (
+              <div key={end}>{field(`${spec.path}.${end}`, `${spec.label}, ${end}`, r?.[end])}</div>
+            ))}
+          </div>
           {remarks}
         </fieldset>
       );

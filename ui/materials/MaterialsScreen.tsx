@@ -1,15 +1,17 @@
 "use client";
 
 import { Copy, Pencil, Trash2 } from "lucide-react";
+import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import { isBuiltIn, shelfOf, type Material, type MaterialKind } from "@/core/material";
 import { Choice } from "../controls";
+import { notice } from "../notice";
 import { send } from "../send";
 import { useUnits } from "../units";
 import { fieldsOf, type FieldSpec, rangeAt, valueAt } from "./fields";
-import { MaterialEditor } from "./MaterialEditor";
+
+const MaterialEditor = dynamic(() => import("./MaterialEditor").then((m) => m.MaterialEditor), { ssr: false });
 
 const KINDS: { value: MaterialKind; label: string }[] = [
   { value: "rubber", label: "Rubbers" },
@@ -29,7 +31,13 @@ export function MaterialsScreen({ own }: { own: readonly Material[] }) {
   const [compared, setCompared] = useState<string[]>([]);
   const [editing, setEditing] = useState<Material | null>(null);
   const shelf = shelfOf(own);
-  const lists: Record<MaterialKind, readonly Material[]> = { rubber: shelf.rubbers, cast: shelf.casts, surface: shelf.surfaces, release: shelf.releases, box: shelf.boxes };
+  const lists: Record<MaterialKind, readonly Material[]> = {
+    rubber: shelf.rubbers,
+    cast: shelf.casts,
+    surface: shelf.surfaces,
+    release: shelf.releases,
+    box: shelf.boxes,
+  };
   const words = text.trim().toLowerCase();
   const shown = lists[kind].filter((m) => `${m.name} ${m.note} ${m.traits.join(" ")}`.toLowerCase().includes(words));
   const chosen = compared.flatMap((id) => lists[kind].find((m) => m.id === id) ?? []);
@@ -37,35 +45,60 @@ export function MaterialsScreen({ own }: { own: readonly Material[] }) {
   const copy = async (m: Material) => {
     const made: Material = { ...m, name: `${m.name}, ours`.slice(0, 80), provenance: "My data sheet", copiedFrom: m.id };
     const answer = await send<{ id: string }>("POST", "/api/materials", made);
-    if (!answer.ok) return void toast.error(answer.message);
+    if (!answer.ok) return notice.bad(answer.message);
     setEditing({ ...made, id: answer.data.id });
     router.refresh();
   };
   const remove = async (m: Material) => {
     const answer = await send("DELETE", `/api/materials/${m.id}`);
-    if (!answer.ok) return void toast.error(answer.message);
+    if (!answer.ok) return notice.bad(answer.message);
     router.refresh();
-    toast(`${m.name} is off the shelf. Jobs that use it will say so.`, { action: { label: "Put it back", onClick: () => void send("POST", "/api/materials", m).then(() => router.refresh()) } });
+    notice.say(`${m.name} is off the shelf. Jobs that use it will say so.`, {
+      label: "Put it back",
+      onClick: () => void send("POST", "/api/materials", m).then(() => router.refresh()),
+    });
   };
   const toggle = (id: string) => setCompared((all) => (all.includes(id) ? all.filter((x) => x !== id) : [...all, id].slice(-COMPARED)));
 
   return (
     <div className="space-y-5 pb-10 pt-2">
       <h1 className="text-3xl font-bold sm:text-4xl">Materials</h1>
-      <p className="max-w-3xl text-soft">Typical figures of each kind, with the span they are found in. Your data sheet outranks them: copy an entry and put its figures in.</p>
-      <Choice label="Kind" hideLabel value={kind} options={KINDS} onChange={(k) => { setKind(k); setCompared([]); }} />
+      <p className="max-w-3xl text-soft">
+        Typical figures of each kind, with the span they are found in. Your data sheet outranks them: copy an entry and put its figures in.
+      </p>
+      <Choice
+        label="Kind"
+        hideLabel
+        value={kind}
+        options={KINDS}
+        onChange={(k) => {
+          setKind(k);
+          setCompared([]);
+        }}
+      />
       <label className="block max-w-md space-y-1">
         <span className="label">Find by name or trait</span>
         <input className="field" value={text} onChange={(e) => setText(e.target.value)} placeholder="such as food, or tin" />
       </label>
       {chosen.length > 0 && <Comparison materials={chosen} onClear={() => setCompared([])} />}
-      <p className="hint" role="status">{shown.length} of {lists[kind].length}; tick up to {COMPARED} to see them side by side.</p>
+      <p className="hint" role="status">
+        {shown.length} of {lists[kind].length}; tick up to {COMPARED} to see them side by side.
+      </p>
       <ul className="grid gap-3 md:grid-cols-2 xl:grid-cols-3">
         {shown.map((m) => (
           <li key={m.id} className="card flex flex-col gap-2 p-4">
             <div className="flex items-start justify-between gap-2">
               <h2 className="text-lg font-bold leading-tight">{m.name}</h2>
-              <label className="flex shrink-0 items-center gap-2 text-sm"><input type="checkbox" className="size-5 accent-ink" checked={compared.includes(m.id)} onChange={() => toggle(m.id)} aria-label={`Compare ${m.name}`} /> Compare</label>
+              <label className="flex shrink-0 items-center gap-2 text-sm">
+                <input
+                  type="checkbox"
+                  className="size-5 accent-ink"
+                  checked={compared.includes(m.id)}
+                  onChange={() => toggle(m.id)}
+                  aria-label={`Compare ${m.name}`}
+                />{" "}
+                Compare
+              </label>
             </div>
             {m.note && <p className="text-[0.95rem] leading-snug">{m.note}</p>}
             <KeyFigures material={m} />
@@ -73,23 +106,37 @@ export function MaterialsScreen({ own }: { own: readonly Material[] }) {
             <div className="flex flex-wrap gap-2">
               {isBuiltIn(m.id) ? null : (
                 <>
-                  <button type="button" className="btn" onClick={() => setEditing(m)} aria-label={`Edit ${m.name}`}><Pencil size={17} aria-hidden="true" /> Edit</button>
-                  <button type="button" className="btn btn-bare" onClick={() => void remove(m)} aria-label={`Remove ${m.name}`}><Trash2 size={17} aria-hidden="true" /> Remove</button>
+                  <button type="button" className="btn" onClick={() => setEditing(m)} aria-label={`Edit ${m.name}`}>
+                    <Pencil size={17} aria-hidden="true" /> Edit
+                  </button>
+                  <button type="button" className="btn btn-bare" onClick={() => void remove(m)} aria-label={`Remove ${m.name}`}>
+                    <Trash2 size={17} aria-hidden="true" /> Remove
+                  </button>
                 </>
               )}
-              <button type="button" className="btn btn-bare" onClick={() => void copy(m)} aria-label={`Copy ${m.name} and edit`}><Copy size={17} aria-hidden="true" /> {isBuiltIn(m.id) ? "Copy and edit" : "Copy"}</button>
+              <button type="button" className="btn btn-bare" onClick={() => void copy(m)} aria-label={`Copy ${m.name} and edit`}>
+                <Copy size={17} aria-hidden="true" /> {isBuiltIn(m.id) ? "Copy and edit" : "Copy"}
+              </button>
             </div>
           </li>
         ))}
       </ul>
-      {shown.length === 0 && <p className="card p-6 text-center">Nothing on the shelf is called “{text.trim()}”. Clear the search, or copy the closest entry and rename it.</p>}
+      {shown.length === 0 && (
+        <p className="card p-6 text-center">Nothing on the shelf is called “{text.trim()}”. Clear the search, or copy the closest entry and rename it.</p>
+      )}
       {editing && <MaterialEditor key={editing.id} material={editing} onClose={() => setEditing(null)} onSaved={() => router.refresh()} />}
     </div>
   );
 }
 
 /** The two or three properties people look for first. */
-const KEY_PATHS: Record<MaterialKind, readonly string[]> = { rubber: ["shoreA", "potLifeMin", "cureH", "heatShortC"], cast: ["densityGMl", "peakC", "workingMin", "setting.demouldH"], surface: ["densityGMl"], release: ["role"], box: ["thicknessMm", "bends"] };
+const KEY_PATHS: Record<MaterialKind, readonly string[]> = {
+  rubber: ["shoreA", "potLifeMin", "cureH", "heatShortC"],
+  cast: ["densityGMl", "peakC", "workingMin", "setting.demouldH"],
+  surface: ["densityGMl"],
+  release: ["role"],
+  box: ["thicknessMm", "bends"],
+};
 
 function KeyFigures({ material }: { material: Material }) {
   const specs = fieldsOf(material).filter((f) => KEY_PATHS[material.kind].includes(f.path));
@@ -98,7 +145,9 @@ function KeyFigures({ material }: { material: Material }) {
       {specs.map((f) => (
         <div key={f.path}>
           <dt className="text-xs text-soft">{f.label}</dt>
-          <dd className="figure text-lg"><Shown material={material} spec={f} short /></dd>
+          <dd className="figure text-lg">
+            <Shown material={material} spec={f} short />
+          </dd>
         </div>
       ))}
     </dl>
@@ -115,7 +164,16 @@ function Shown({ material, spec, short = false }: { material: Material; spec: Fi
   if (spec.kind === "number") return <>{typeof value === "number" ? write(value) : "–"}</>;
   const r = rangeAt(material, spec.path);
   if (!r) return <>–</>;
-  return short || r.low === r.high ? <>{write(r.typical)}</> : <>{write(r.typical)} <span className="block text-sm font-normal text-soft">{write(r.low)} – {write(r.high)}</span></>;
+  return short || r.low === r.high ? (
+    <>{write(r.typical)}</>
+  ) : (
+    <>
+      {write(r.typical)}{" "}
+      <span className="block text-sm font-normal text-soft">
+        {write(r.low)} – {write(r.high)}
+      </span>
+    </>
+  );
 }
 
 function Comparison({ materials, onClear }: { materials: readonly Material[]; onClear: () => void }) {
@@ -124,18 +182,37 @@ function Comparison({ materials, onClear }: { materials: readonly Material[]; on
   return (
     <section aria-labelledby="side-by-side" className="card overflow-x-auto p-4">
       <div className="mb-2 flex items-center justify-between gap-3">
-        <h2 id="side-by-side" className="text-xl font-bold">Side by side</h2>
-        <button type="button" className="btn btn-bare" onClick={onClear}>Clear</button>
+        <h2 id="side-by-side" className="text-xl font-bold">
+          Side by side
+        </h2>
+        <button type="button" className="btn btn-bare" onClick={onClear}>
+          Clear
+        </button>
       </div>
       <table className="w-full min-w-[28rem] text-left">
-        <thead><tr><td /> {materials.map((m) => <th key={m.id} scope="col" className="pb-2 pr-4 align-bottom font-display">{m.name}</th>)}</tr></thead>
+        <thead>
+          <tr>
+            <td />{" "}
+            {materials.map((m) => (
+              <th key={m.id} scope="col" className="pb-2 pr-4 align-bottom font-display">
+                {m.name}
+              </th>
+            ))}
+          </tr>
+        </thead>
         <tbody>
           {[...rows.values()].map((f) => (
             <tr key={f.path} className="border-t border-line align-top">
-              <th scope="row" className="py-1.5 pr-4 text-sm font-normal text-soft">{f.label}</th>
+              <th scope="row" className="py-1.5 pr-4 text-sm font-normal text-soft">
+                {f.label}
+              </th>
               {materials.map((m) => {
                 const spec = fieldsOf(m).find((g) => g.path === f.path);
-                return <td key={m.id} className="py-1.5 pr-4 font-semibold">{spec ? <Shown material={m} spec={spec} /> : "–"}</td>;
+                return (
+                  <td key={m.id} className="py-1.5 pr-4 font-semibold">
+                    {spec ? <Shown material={m} spec={spec} /> : "–"}
+                  </td>
+                );
               })}
             </tr>
           ))}

@@ -15,7 +15,12 @@ describe("the fields of a material", () => {
   });
 
   it("reach every number and flag the schema holds, but for what is fixed by the kind", () => {
-    const leaves = (v: unknown, path = ""): string[] => (typeof v === "number" || typeof v === "boolean" ? [path] : typeof v === "object" && v !== null ? Object.entries(v).flatMap(([k, w]) => leaves(w, path ? `${path}.${k}` : k)) : []);
+    const leaves = (v: unknown, path = ""): string[] =>
+      typeof v === "number" || typeof v === "boolean"
+        ? [path]
+        : typeof v === "object" && v !== null
+          ? Object.entries(v).flatMap(([k, w]) => leaves(w, path ? `${path}.${k}` : k))
+          : [];
     // What a recipe's parts displace, and how much of an extra is solid, follow from the named ingredient.
     const fixed = /^mix\.(per100|extras)\.\d+\.(densityGMl|solidsFraction)$/;
     for (const m of BUILT_IN) {
@@ -35,7 +40,15 @@ describe("the fields of a material", () => {
 
   it("take up a draft as far as it fits, and nothing else of it", () => {
     const m = BUILT_IN.find((e) => e.id === "rubber-platinum-medium-25")!;
-    const draft = { ...m, name: "Ours", densityGMl: { low: 9, typical: 2, high: 1 }, shoreA: "soft", traits: ["tin", 4], kind: "cast", extra: 1 };
+    const draft = {
+      ...m,
+      name: "Ours",
+      densityGMl: { low: 9, typical: 2, high: 1 },
+      shoreA: "soft",
+      traits: ["tin", 4],
+      kind: "cast",
+      extra: 1,
+    };
     expect(withDraft(m, draft)).toEqual({ ...m, name: "Ours", densityGMl: { low: 9, typical: 2, high: 1 } });
     expect(withDraft(m, null)).toEqual(m);
   });

@@ -3,27 +3,62 @@ import type { Dimension } from "@/core/quantity";
 
 /** How one property of a material is named, read and written. `path` is dotted into the material. */
 export type FieldSpec =
-  | { path: string; label: string; kind: "range" | "number"; dimension: Dimension; /** Stored value = quantity in its stored unit × factor. */ factor?: number; suffix?: string }
+  | {
+      path: string;
+      label: string;
+      kind: "range" | "number";
+      dimension: Dimension;
+      /** Stored value = quantity in its stored unit × factor. */ factor?: number;
+      suffix?: string;
+    }
   | { path: string; label: string; kind: "flag" }
   | { path: string; label: string; kind: "choice"; options: readonly string[] }
   | { path: string; label: string; kind: "text" };
 
-const range = (path: string, label: string, dimension: Dimension, more: { factor?: number; suffix?: string } = {}): FieldSpec => ({ path, label, kind: "range", dimension, ...more });
-const number = (path: string, label: string, dimension: Dimension, more: { factor?: number; suffix?: string } = {}): FieldSpec => ({ path, label, kind: "number", dimension, ...more });
+const range = (path: string, label: string, dimension: Dimension, more: { factor?: number; suffix?: string } = {}): FieldSpec => ({
+  path,
+  label,
+  kind: "range",
+  dimension,
+  ...more,
+});
+const number = (path: string, label: string, dimension: Dimension, more: { factor?: number; suffix?: string } = {}): FieldSpec => ({
+  path,
+  label,
+  kind: "number",
+  dimension,
+  ...more,
+});
 const text = (path: string, label: string): FieldSpec => ({ path, label, kind: "text" });
 const minutes = { factor: 60 };
 
-const part = (path: string, what: string): FieldSpec[] => [text(`${path}.name`, `${what}: name`), number(`${path}.parts`, `${what}: parts`, "count"), number(`${path}.densityGMl`, `${what}: density`, "density")];
-const twoParts = (at: string): FieldSpec[] => [{ path: `${at}.basis`, label: "Ratio by", kind: "choice", options: ["mass", "volume"] }, ...part(`${at}.partA`, "First part"), ...part(`${at}.partB`, "Second part")];
+const part = (path: string, what: string): FieldSpec[] => [
+  text(`${path}.name`, `${what}: name`),
+  number(`${path}.parts`, `${what}: parts`, "count"),
+  number(`${path}.densityGMl`, `${what}: density`, "density"),
+];
+const twoParts = (at: string): FieldSpec[] => [
+  { path: `${at}.basis`, label: "Ratio by", kind: "choice", options: ["mass", "volume"] },
+  ...part(`${at}.partA`, "First part"),
+  ...part(`${at}.partB`, "Second part"),
+];
 
 function mixFields(m: Extract<Material, { kind: "cast" }>["mix"]): FieldSpec[] {
   switch (m.kind) {
     case "gypsum":
-      return [range("mix.waterPer100", "Water per 100 powder", "count"), ...m.extras.map((e, i) => number(`mix.extras.${i}.per100Powder`, `${e.name} per 100 powder`, "count"))];
+      return [
+        range("mix.waterPer100", "Water per 100 powder", "count"),
+        ...m.extras.map((e, i) => number(`mix.extras.${i}.per100Powder`, `${e.name} per 100 powder`, "count")),
+      ];
     case "cement":
       return [
-        range("mix.waterPer100", "Water per 100 dry mix", "count"), range("mix.wetDensityGMl", "Wet density", "density"), number("mix.binderFraction", "Binder share of dry mix", "count"), number("mix.polymerPer100", "Polymer liquid per 100", "count"),
-        number("mix.polymerSolids", "Solids share of polymer", "count"), number("mix.fibrePct", "Fibre", "percent"), number("mix.pigmentMaxPctOfBinder", "Most pigment, % of binder", "percent"),
+        range("mix.waterPer100", "Water per 100 dry mix", "count"),
+        range("mix.wetDensityGMl", "Wet density", "density"),
+        number("mix.binderFraction", "Binder share of dry mix", "count"),
+        number("mix.polymerPer100", "Polymer liquid per 100", "count"),
+        number("mix.polymerSolids", "Solids share of polymer", "count"),
+        number("mix.fibrePct", "Fibre", "percent"),
+        number("mix.pigmentMaxPctOfBinder", "Most pigment, % of binder", "percent"),
       ];
     case "melt":
       return [range("mix.liquidDensityGMl", "Molten density", "density"), number("mix.fragranceMaxPct", "Most fragrance", "percent")];
@@ -39,13 +74,31 @@ function mixFields(m: Extract<Material, { kind: "cast" }>["mix"]): FieldSpec[] {
 function settingFields(s: Extract<Material, { kind: "cast" }>["setting"]): FieldSpec[] {
   switch (s.kind) {
     case "maturity":
-      return [range("setting.demouldH", "Demould after", "duration"), range("setting.fullStrengthH", "Full strength after", "duration"), number("setting.referenceC", "… at", "temperature"), range("setting.activationK", "Activation Q/R", "count", { suffix: "K" })];
+      return [
+        range("setting.demouldH", "Demould after", "duration"),
+        range("setting.fullStrengthH", "Full strength after", "duration"),
+        number("setting.referenceC", "… at", "temperature"),
+        range("setting.activationK", "Activation Q/R", "count", { suffix: "K" }),
+      ];
     case "rate":
-      return [range("setting.demouldH", "Demould after", "duration"), number("setting.referenceC", "… at", "temperature"), range("setting.activationKJMol", "Activation energy", "count", { suffix: "kJ/mol" })];
+      return [
+        range("setting.demouldH", "Demould after", "duration"),
+        number("setting.referenceC", "… at", "temperature"),
+        range("setting.activationKJMol", "Activation energy", "count", { suffix: "kJ/mol" }),
+      ];
     case "cooling":
-      return [range("setting.demouldH", "Demould after", "duration"), number("setting.referenceThicknessMm", "… at a thickness of", "length"), range("setting.surroundC", "… in surroundings of", "temperature")];
+      return [
+        range("setting.demouldH", "Demould after", "duration"),
+        number("setting.referenceThicknessMm", "… at a thickness of", "length"),
+        range("setting.surroundC", "… in surroundings of", "temperature"),
+      ];
     case "freezing":
-      return [number("setting.solidusC", "Solid below", "temperature"), number("setting.latentJG", "Latent heat", "count", { suffix: "J/g" }), number("setting.specificHeatJGK", "Specific heat", "count", { suffix: "J/g·K" }), number("setting.meltDensityGMl", "Molten density", "density")];
+      return [
+        number("setting.solidusC", "Solid below", "temperature"),
+        number("setting.latentJG", "Latent heat", "count", { suffix: "J/g" }),
+        number("setting.specificHeatJGK", "Specific heat", "count", { suffix: "J/g·K" }),
+        number("setting.meltDensityGMl", "Molten density", "density"),
+      ];
   }
 }
 
@@ -56,12 +109,32 @@ export function fieldsOf(m: Material): FieldSpec[] {
       return [
         { path: "family", label: "Cure family", kind: "choice", options: ["platinum", "tin", "acetic"] },
         { path: "form", label: "Form", kind: "choice", options: ["pourable", "brushable", "putty"] },
-        range("shoreA", "Hardness", "count", { suffix: "A" }), range("densityGMl", "Density, cured", "density"), range("elongationPct", "Stretch at break", "percent"), range("potLifeMin", "Pot life at 23 °C", "duration", minutes), range("cureH", "Demould at 23 °C", "duration"),
-        range("heatContinuousC", "Bears for its life", "temperature"), range("heatShortC", "Bears for minutes", "temperature"), range("shrinkPct", "Shrinkage", "percent"), { path: "foodDeclared", label: "Maker declares food contact", kind: "flag" },
-        ...(m.mix.kind === "ratio" ? twoParts("mix") : [range("mix.pct", "Catalyst, % of base", "percent"), number("mix.base.densityGMl", "Base: density", "density"), number("mix.catalyst.densityGMl", "Catalyst: density", "density")]),
+        range("shoreA", "Hardness", "count", { suffix: "A" }),
+        range("densityGMl", "Density, cured", "density"),
+        range("elongationPct", "Stretch at break", "percent"),
+        range("potLifeMin", "Pot life at 23 °C", "duration", minutes),
+        range("cureH", "Demould at 23 °C", "duration"),
+        range("heatContinuousC", "Bears for its life", "temperature"),
+        range("heatShortC", "Bears for minutes", "temperature"),
+        range("shrinkPct", "Shrinkage", "percent"),
+        { path: "foodDeclared", label: "Maker declares food contact", kind: "flag" },
+        ...(m.mix.kind === "ratio"
+          ? twoParts("mix")
+          : [
+              range("mix.pct", "Catalyst, % of base", "percent"),
+              number("mix.base.densityGMl", "Base: density", "density"),
+              number("mix.catalyst.densityGMl", "Catalyst: density", "density"),
+            ]),
       ];
     case "cast":
-      return [range("densityGMl", "Density, finished", "density"), range("peakC", "Hottest in the mould", "temperature"), range("workingMin", "Working time", "duration", minutes), range("shrinkPct", "Shrinkage", "percent"), ...settingFields(m.setting), ...mixFields(m.mix)];
+      return [
+        range("densityGMl", "Density, finished", "density"),
+        range("peakC", "Hottest in the mould", "temperature"),
+        range("workingMin", "Working time", "duration", minutes),
+        range("shrinkPct", "Shrinkage", "percent"),
+        ...settingFields(m.setting),
+        ...mixFields(m.mix),
+      ];
     case "surface":
       return m.densityGMl ? [range("densityGMl", "Density", "density")] : [];
     case "release":
@@ -99,6 +172,8 @@ export function rangeAt(root: unknown, path: string): Range | null {
 export function withDraft(m: Material, draft: unknown): Material {
   const same = (a: unknown, b: unknown): boolean => (Array.isArray(b) ? Array.isArray(a) && a.every((t) => typeof t === "string") : typeof a === typeof b);
   const words = ["name", "provenance", "note", "traits"].filter((path) => same(valueAt(draft, path), valueAt(m, path)));
-  const figures = fieldsOf(m).filter((f) => (f.kind === "range" ? rangeAt(draft, f.path) !== null : same(valueAt(draft, f.path), valueAt(m, f.path)))).map((f) => f.path);
+  const figures = fieldsOf(m)
+    .filter((f) => (f.kind === "range" ? rangeAt(draft, f.path) !== null : same(valueAt(draft, f.path), valueAt(m, f.path))))
+    .map((f) => f.path);
   return [...words, ...figures].reduce((all, path) => withValue(all, path, valueAt(draft, path)), m);
 }

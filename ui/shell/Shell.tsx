@@ -5,14 +5,16 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from "react";
-import { Toaster } from "sonner";
-import { Dialog } from "../controls";
-import { NewJobDialog } from "../NewJobDialog";
+import { loadNewJobDialog, NewJobDialog } from "../newJob";
 import { useUnits } from "../units";
 import { inField, ShortcutsProvider, type Shortcut, useShortcutRegistry } from "./shortcuts";
 
-// The palette is only fetched when somebody opens it.
-const Palette = dynamic(() => import("./Palette").then((m) => m.Palette), { ssr: false });
+// What only opens on request is fetched once the page stands, so that it does not hold the page up.
+const loadPalette = () => import("./Palette").then((m) => m.Palette);
+const loadKeys = () => import("./KeysDialog").then((m) => m.KeysDialog);
+const Palette = dynamic(loadPalette, { ssr: false });
+const KeysDialog = dynamic(loadKeys, { ssr: false });
+const Toaster = dynamic(() => import("sonner").then((m) => m.Toaster), { ssr: false });
 
 const PLACES = [
   { href: "/", label: "Bench", icon: Timer, keyName: "b" },
@@ -51,11 +53,16 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
   const all = useMemo(() => [...registry.shortcuts, ...own], [registry.shortcuts, own]);
 
   useEffect(() => {
+    void loadPalette();
+    void loadKeys();
+    void loadNewJobDialog();
+  }, []);
+  useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const ctrl = e.ctrlKey || e.metaKey;
       const pressed = ctrl ? `Ctrl+${e.shiftKey ? "Shift+" : ""}${e.key.toUpperCase()}` : e.key;
       if (e.altKey || e.defaultPrevented || (inField(e.target) && pressed !== "Ctrl+K")) return;
-      if (!ctrl && document.querySelector("[role=dialog]")) return;
+      if (open !== null || (!ctrl && document.querySelector("[role=dialog]"))) return;
       const hit = all.find((s) => s.keys === pressed);
       if (!hit) return;
       e.preventDefault();
@@ -63,11 +70,13 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [all]);
+  }, [all, open]);
 
   return (
     <div className="mx-auto flex min-h-dvh max-w-[1400px] flex-col px-3 sm:px-5">
-      <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:left-3 focus:top-3 focus:z-50 focus:rounded-lg focus:bg-card focus:p-3">To the content</a>
+      <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:left-3 focus:top-3 focus:z-50 focus:rounded-lg focus:bg-card focus:p-3">
+        To the content
+      </a>
       <header className="no-print flex flex-wrap items-center gap-x-2 gap-y-1 py-2">
         <Link href="/" className="mr-auto flex items-center gap-2.5 rounded-lg" aria-label="Zesty Ladle, to the bench">
           <Mark />
@@ -78,31 +87,42 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
         </Link>
         <nav aria-label="Screens" className="flex gap-1 max-sm:order-last max-sm:w-full">
           {PLACES.map(({ href, label, icon: Icon }) => (
-            <Link key={href} href={href} aria-current={here(href) ? "page" : undefined} className={`btn max-sm:!min-h-11 max-sm:flex-1 !px-3 ${here(href) ? "bg-peel" : "btn-bare"}`}>
+            <Link
+              key={href}
+              href={href}
+              aria-current={here(href) ? "page" : undefined}
+              className={`btn max-sm:!min-h-11 max-sm:flex-1 !px-3 ${here(href) ? "bg-peel" : "btn-bare"}`}
+            >
               <Icon size={19} aria-hidden="true" className="max-sm:hidden" /> {label}
             </Link>
           ))}
         </nav>
         <button type="button" className="btn btn-bare !px-2.5" onClick={flip} aria-label={`Units: ${system === "metric" ? "metric" : "US workshop"}. Switch.`}>
-          <span aria-hidden="true"><b className={system === "metric" ? "underline decoration-citrus decoration-[3px] underline-offset-4" : "font-normal"}>mm</b>{" / "}<b className={system === "us" ? "underline decoration-citrus decoration-[3px] underline-offset-4" : "font-normal"}>in</b></span>
+          <span aria-hidden="true">
+            <b className={system === "metric" ? "underline decoration-citrus decoration-[3px] underline-offset-4" : "font-normal"}>mm</b>
+            {" / "}
+            <b className={system === "us" ? "underline decoration-citrus decoration-[3px] underline-offset-4" : "font-normal"}>in</b>
+          </span>
         </button>
-        <button type="button" className="btn btn-bare !px-2.5" onClick={() => setOpen("palette")} aria-label="Find anything (Ctrl+K)"><Search size={20} aria-hidden="true" /></button>
-        <button type="button" className="btn btn-bare !px-2.5 max-sm:!hidden" onClick={() => setOpen("keys")} aria-label="Keys (?)"><Keyboard size={20} aria-hidden="true" /></button>
+        <button type="button" className="btn btn-bare !px-2.5" onClick={() => setOpen("palette")} aria-label="Find anything (Ctrl+K)">
+          <Search size={20} aria-hidden="true" />
+        </button>
+        <button type="button" className="btn btn-bare !px-2.5 max-sm:!hidden" onClick={() => setOpen("keys")} aria-label="Keys (?)">
+          <Keyboard size={20} aria-hidden="true" />
+        </button>
       </header>
-      <main id="content" tabIndex={-1} className="flex flex-1 flex-col outline-none">{children}</main>
+      <main id="content" tabIndex={-1} className="flex flex-1 flex-col outline-none">
+        {children}
+      </main>
       {open === "palette" && <Palette onClose={() => setOpen(null)} shortcuts={all} />}
-      <NewJobDialog open={open === "new"} onOpenChange={(o) => setOpen(o ? "new" : null)} />
-      <Dialog open={open === "keys"} onOpenChange={(o) => setOpen(o ? "keys" : null)} title="Keys" description="They work while no field is being typed in.">
-        <dl className="grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-2">
-          {all.map((s) => (
-            <div key={s.keys} className="contents">
-              <dt><kbd className="rounded-md border border-line bg-paper px-2 py-0.5 font-sans font-semibold">{s.keys}</kbd></dt>
-              <dd>{s.label}</dd>
-            </div>
-          ))}
-        </dl>
-      </Dialog>
-      <Toaster position="top-center" toastOptions={{ style: { background: "var(--color-ink)", color: "var(--color-paper)", fontSize: "1rem", border: "none" } }} />
+      {open === "new" && <NewJobDialog onClose={() => setOpen(null)} />}
+      {open === "keys" && <KeysDialog onClose={() => setOpen(null)} shortcuts={all} />}
+      <Toaster
+        position="top-center"
+        toastOptions={{
+          style: { background: "var(--color-ink)", color: "var(--color-paper)", fontSize: "1rem", border: "none" },
+        }}
+      />
     </div>
   );
 }

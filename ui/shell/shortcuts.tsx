@@ -40,4 +40,5 @@ export function useShortcuts(list: readonly Shortcut[]): void {
 }
 
 /** True where a key press belongs to what is being typed. */
-export const inField = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName));
+export const inField = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName));

@@ -16,34 +16,110 @@ export function BoxStep() {
   const ownRemark = useRemark("mould.ownBox");
   const twoPart = mould.opening === "twoPart";
   const mm = (key: "wallMm" | "baseMm" | "coverMm", label: string) => (
-    <JobQuantity path={`mould.${key}`} label={label} value={mould[key]} dimension="length" min={0.1} max={THICKEST_MM} set={(j, v) => ({ ...j, mould: { ...j.mould, [key]: v } })} />
+    <JobQuantity
+      path={`mould.${key}`}
+      label={label}
+      value={mould[key]}
+      dimension="length"
+      min={0.1}
+      max={THICKEST_MM}
+      set={(j, v) => ({ ...j, mould: { ...j.mould, [key]: v } })}
+    />
   );
   const own = mould.ownBox;
   return (
     <>
-      <Choice label="How it opens" value={mould.opening} options={[{ value: "open", label: "Open-faced, flat back" }, { value: "twoPart", label: "Two parts, clay parting" }]} onChange={(opening) => put({ opening })} />
+      <Choice
+        label="How it opens"
+        value={mould.opening}
+        options={[
+          { value: "open", label: "Open-faced, flat back" },
+          { value: "twoPart", label: "Two parts, clay parting" },
+        ]}
+        onChange={(opening) => put({ opening })}
+      />
       {openingRemark && <p className="hint !mt-1 font-semibold !text-care">{openingRemark.message}</p>}
       <Choice label="Box" value={mould.box} options={BOX_SHAPES.map((s) => ({ value: s, label: BOX_SHAPE_LABEL[s] }))} onChange={(box) => put({ box })} />
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
         {!own && mm("wallMm", "Wall of rubber, at least")}
         {mm("coverMm", "Cover over the top")}
         {twoPart && mm("baseMm", "Base under it")}
-        <JobQuantity path="mould.freeboardMm" label="Box above the fill line" value={mould.freeboardMm} dimension="length" min={0} max={200} set={(j, freeboardMm) => ({ ...j, mould: { ...j.mould, freeboardMm } })} />
+        <JobQuantity
+          path="mould.freeboardMm"
+          label="Box above the fill line"
+          value={mould.freeboardMm}
+          dimension="length"
+          min={0}
+          max={200}
+          set={(j, freeboardMm) => ({ ...j, mould: { ...j.mould, freeboardMm } })}
+        />
         {twoPart && (
-          <JobQuantity path="mould.partingMm" label="Parting above the back" placeholder="at the widest" value={mould.partingMm} dimension="length" min={0} max={3000} clear={(j) => ({ ...j, mould: { ...j.mould, partingMm: null } })} set={(j, partingMm) => ({ ...j, mould: { ...j.mould, partingMm } })} />
+          <JobQuantity
+            path="mould.partingMm"
+            label="Parting above the back"
+            placeholder="at the widest"
+            value={mould.partingMm}
+            dimension="length"
+            min={0}
+            max={3000}
+            clear={(j) => ({ ...j, mould: { ...j.mould, partingMm: null } })}
+            set={(j, partingMm) => ({ ...j, mould: { ...j.mould, partingMm } })}
+          />
         )}
       </div>
       <div className="grid gap-3 sm:grid-cols-2">
-        <Pick label="Built from" value={job.boxId} options={shelf.boxes.map((b) => ({ value: b.id, label: b.name }))} none="Not decided" fault={boxRemark?.message} onChange={(boxId) => edit((j) => ({ ...j, boxId }))} />
-        {mould.box === "rectangular" && <Pick label="Corners" value={mould.overlap} options={OVERLAPS.map((o) => ({ value: o, label: OVERLAP_LABEL[o] }))} onChange={(o) => put({ overlap: OVERLAPS.find((k) => k === o) ?? mould.overlap })} />}
+        <Pick
+          label="Built from"
+          value={job.boxId}
+          options={shelf.boxes.map((b) => ({ value: b.id, label: b.name }))}
+          none="Not decided"
+          fault={boxRemark?.message}
+          onChange={(boxId) => edit((j) => ({ ...j, boxId }))}
+        />
+        {mould.box === "rectangular" && (
+          <Pick
+            label="Corners"
+            value={mould.overlap}
+            options={OVERLAPS.map((o) => ({ value: o, label: OVERLAP_LABEL[o] }))}
+            onChange={(o) => put({ overlap: OVERLAPS.find((k) => k === o) ?? mould.overlap })}
+          />
+        )}
       </div>
       <label className="chip cursor-pointer">
-        <input type="checkbox" className="size-5 accent-ink" checked={own !== null} onChange={(e) => put({ ownBox: e.target.checked ? { lengthMm: Math.ceil(plan.layout?.box.lengthMm ?? 150), widthMm: Math.ceil(plan.layout?.box.widthMm ?? 150) } : null })} /> I already have a box
+        <input
+          type="checkbox"
+          className="size-5 accent-ink"
+          checked={own !== null}
+          onChange={(e) =>
+            put({
+              ownBox: e.target.checked ? { lengthMm: Math.ceil(plan.layout?.box.lengthMm ?? 150), widthMm: Math.ceil(plan.layout?.box.widthMm ?? 150) } : null,
+            })
+          }
+        />{" "}
+        I already have a box
       </label>
       {own && (
         <div className="grid grid-cols-2 gap-3">
-          <JobQuantity path="mould.ownBox" label={mould.box === "cylindrical" ? "Inside diameter" : "Inside length"} value={own.lengthMm} dimension="length" min={1} max={3000} set={(j, lengthMm) => ({ ...j, mould: { ...j.mould, ownBox: { ...own, lengthMm } } })} />
-          {mould.box !== "cylindrical" && <JobQuantity path="mould.ownBox.widthMm" label="Inside width" value={own.widthMm} dimension="length" min={1} max={3000} set={(j, widthMm) => ({ ...j, mould: { ...j.mould, ownBox: { ...own, widthMm } } })} />}
+          <JobQuantity
+            path="mould.ownBox"
+            label={mould.box === "cylindrical" ? "Inside diameter" : "Inside length"}
+            value={own.lengthMm}
+            dimension="length"
+            min={1}
+            max={3000}
+            set={(j, lengthMm) => ({ ...j, mould: { ...j.mould, ownBox: { ...own, lengthMm } } })}
+          />
+          {mould.box !== "cylindrical" && (
+            <JobQuantity
+              path="mould.ownBox.widthMm"
+              label="Inside width"
+              value={own.widthMm}
+              dimension="length"
+              min={1}
+              max={3000}
+              set={(j, widthMm) => ({ ...j, mould: { ...j.mould, ownBox: { ...own, widthMm } } })}
+            />
+          )}
         </div>
       )}
       {own && ownRemark?.severity === "fault" && <p className="hint">The drawing shows the last box that held the master.</p>}
@@ -61,20 +137,45 @@ function Answers({ layout, pours }: { layout: Layout; pours: readonly PlannedPou
   return (
     <>
       <div className="grid grid-cols-2 gap-3 rounded-xl bg-paper p-3 sm:grid-cols-3">
-        <Figure name="Inside" size="text-2xl">{layout.box.shape === "cylindrical" ? `⌀ ${fmt(layout.box.lengthMm, "length")}` : `${fmt(layout.box.lengthMm, "length")} × ${fmt(layout.box.widthMm, "length")}`}</Figure>
+        <Figure name="Inside" size="text-2xl">
+          {layout.box.shape === "cylindrical"
+            ? `⌀ ${fmt(layout.box.lengthMm, "length")}`
+            : `${fmt(layout.box.lengthMm, "length")} × ${fmt(layout.box.widthMm, "length")}`}
+        </Figure>
         <Figure name="Walls high">{fmt(layout.wallHeightMm, "length")}</Figure>
         <Figure name="Rubber">{fmt(layout.rubberMl, "volume")}</Figure>
-        {layout.pours.map((p) => <Figure key={p.name} name={`${p.name}: fill line`} note={`from the floor of the box${p.clayMl > 0.5 ? `; clay bed ${fmt(p.fromMm, "length")} deep, ${fmt(p.clayMl, "volume")}` : ""}`}>{fmt(p.fillLineMm, "length")}</Figure>)}
-        {firstSeam > 0 && <Figure name="Push on the bottom seam" size="text-lg" note={push > 0 ? `${push.toFixed(1)} N on the longest side` : undefined}>{formatPressure(firstSeam)}</Figure>}
+        {layout.pours.map((p) => (
+          <Figure
+            key={p.name}
+            name={`${p.name}: fill line`}
+            note={`from the floor of the box${p.clayMl > 0.5 ? `; clay bed ${fmt(p.fromMm, "length")} deep, ${fmt(p.clayMl, "volume")}` : ""}`}
+          >
+            {fmt(p.fillLineMm, "length")}
+          </Figure>
+        ))}
+        {firstSeam > 0 && (
+          <Figure name="Push on the bottom seam" size="text-lg" note={push > 0 ? `${push.toFixed(1)} N on the longest side` : undefined}>
+            {formatPressure(firstSeam)}
+          </Figure>
+        )}
       </div>
       <div>
         <h3 className="text-lg font-bold">Cut list</h3>
         <table className="mt-1 w-full text-left">
-          <thead className="text-sm text-soft"><tr><th className="font-normal">Piece</th><th className="font-normal">Length</th><th className="font-normal">Height</th></tr></thead>
+          <thead className="text-sm text-soft">
+            <tr>
+              <th className="font-normal">Piece</th>
+              <th className="font-normal">Length</th>
+              <th className="font-normal">Height</th>
+            </tr>
+          </thead>
           <tbody>
             {layout.panels.map((p) => (
               <tr key={p.name} className="border-t border-line">
-                <td className="py-1.5">{p.count > 1 ? `${p.count} × ` : ""}{p.name}</td>
+                <td className="py-1.5">
+                  {p.count > 1 ? `${p.count} × ` : ""}
+                  {p.name}
+                </td>
                 <td className="font-semibold">{fmt(p.lengthMm, "length")}</td>
                 <td className="font-semibold">{fmt(p.heightMm, "length")}</td>
               </tr>
@@ -89,12 +190,16 @@ function Answers({ layout, pours }: { layout: Layout; pours: readonly PlannedPou
           {layout.alternatives.map((a) => (
             <li key={a.shape} className="flex justify-between gap-3">
               <span>{BOX_SHAPE_LABEL[a.shape]}</span>
-              <span className={a === best ? "font-semibold text-rubber" : "text-soft"}>{a.savedMl >= 0 ? `saves ${fmt(a.savedMl, "volume")}` : `takes ${fmt(-a.savedMl, "volume")} more`}</span>
+              <span className={a === best ? "font-semibold text-rubber" : "text-soft"}>
+                {a.savedMl >= 0 ? `saves ${fmt(a.savedMl, "volume")}` : `takes ${fmt(-a.savedMl, "volume")} more`}
+              </span>
             </li>
           ))}
         </ul>
       </div>
-      {job.mould.box !== "rectangular" || layout.box.shape !== "rectangular" ? null : <p className="hint">Seal every seam and keep clay at hand; watch it for the first minutes.</p>}
+      {job.mould.box !== "rectangular" || layout.box.shape !== "rectangular" ? null : (
+        <p className="hint">Seal every seam and keep clay at hand; watch it for the first minutes.</p>
+      )}
     </>
   );
 }

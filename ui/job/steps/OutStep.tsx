@@ -4,11 +4,11 @@ import { CheckCheck } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import type { Wait } from "@/core/cure";
 import { SHOP_C } from "@/core/cure";
 import { OUTCOME_WORD } from "@/core/plan";
 import { Pick } from "../../controls";
+import { notice } from "../../notice";
 import { send } from "../../send";
 import type { PourView } from "../../types";
 import { useUnits } from "../../units";
@@ -24,20 +24,57 @@ export function OutStep() {
   const refused = plan.chain.verdict === "no" || plan.chain.verdict === "untested";
   return (
     <>
-      <JobQuantity path="shopC" label="Shop temperature" value={job.shopC} dimension="temperature" min={SHOP_C.min} max={SHOP_C.max} set={(j, shopC) => ({ ...j, shopC })} />
-      {refused && <p className="flex items-center gap-2 font-semibold"><VerdictMark verdict={plan.chain.verdict} /> See the pairing and prepare steps before you pour.</p>}
+      <JobQuantity
+        path="shopC"
+        label="Shop temperature"
+        value={job.shopC}
+        dimension="temperature"
+        min={SHOP_C.min}
+        max={SHOP_C.max}
+        set={(j, shopC) => ({ ...j, shopC })}
+      />
+      {refused && (
+        <p className="flex items-center gap-2 font-semibold">
+          <VerdictMark verdict={plan.chain.verdict} /> See the pairing and prepare steps before you pour.
+        </p>
+      )}
       {heavy && <p className="hint font-semibold !text-care">{heavy.message}</p>}
       <div className="rounded-xl border-2 border-dashed border-ink p-3">
         <p className="font-semibold">Stop before you wet or melt anything:</p>
         <p>Release on and dry. Board level. Cups, sticks, scale and tools laid out. Gloves and goggles on, and a mask for dust.</p>
       </div>
       {plan.pours.length === 0 && !plan.castCure && <p>Times appear once the rubber and the cast are worked out.</p>}
-      {plan.pours.map((p, i) => <Clock key={p.name} title={plan.pours.length === 1 ? "Rubber" : `Rubber, ${p.name.toLowerCase()}`} wait={p.cure.demould} kind="rubber" index={i} ready={p.batch !== null} mouldId={null} />)}
+      {plan.pours.map((p, i) => (
+        <Clock
+          key={p.name}
+          title={plan.pours.length === 1 ? "Rubber" : `Rubber, ${p.name.toLowerCase()}`}
+          wait={p.cure.demould}
+          kind="rubber"
+          index={i}
+          ready={p.batch !== null}
+          mouldId={null}
+        />
+      ))}
       {plan.castCure && plan.cast && (
         <>
-          {moulds.length > 1 && <Pick label="Cast in which mould?" value={mouldId ?? moulds[0]?.id ?? null} options={moulds.map((m) => ({ value: m.id, label: m.name }))} none="The newest" onChange={setMouldId} />}
+          {moulds.length > 1 && (
+            <Pick
+              label="Cast in which mould?"
+              value={mouldId ?? moulds[0]?.id ?? null}
+              options={moulds.map((m) => ({ value: m.id, label: m.name }))}
+              none="The newest"
+              onChange={setMouldId}
+            />
+          )}
           <Clock title={plan.cast.name} wait={plan.castCure.demould} kind="cast" index={0} ready={plan.castBatch !== null} mouldId={mouldId} />
-          {plan.castCure.finished && <p className="text-[0.95rem]"><b>{plan.castCure.finished.name}: <Span wait={plan.castCure.finished} />.</b> <span className="text-soft">{say(plan.castCure.finished.reason)}</span></p>}
+          {plan.castCure.finished && (
+            <p className="text-[0.95rem]">
+              <b>
+                {plan.castCure.finished.name}: <Span wait={plan.castCure.finished} />.
+              </b>{" "}
+              <span className="text-soft">{say(plan.castCure.finished.reason)}</span>
+            </p>
+          )}
         </>
       )}
       <History pours={pours} />
@@ -51,7 +88,21 @@ function Span({ wait }: { wait: Wait }) {
 }
 
 /** How long one pour takes, until when if poured now, and the tap that logs it. */
-function Clock({ title, wait, kind, index, ready, mouldId }: { title: string; wait: Wait; kind: "rubber" | "cast"; index: number; ready: boolean; mouldId: string | null }) {
+function Clock({
+  title,
+  wait,
+  kind,
+  index,
+  ready,
+  mouldId,
+}: {
+  title: string;
+  wait: Wait;
+  kind: "rubber" | "cast";
+  index: number;
+  ready: boolean;
+  mouldId: string | null;
+}) {
   const { id, document } = useJob();
   const { fmt, say } = useUnits();
   const router = useRouter();
@@ -60,11 +111,19 @@ function Clock({ title, wait, kind, index, ready, mouldId }: { title: string; wa
   const log = async () => {
     setBusy(true);
     const saved = await document.flush();
-    const answer = saved ? await send<PourView>("POST", "/api/pours", { jobId: id, jobRevision: document.getState().revision, kind, pourIndex: index, mouldId }) : null;
+    const answer = saved
+      ? await send<PourView>("POST", "/api/pours", {
+          jobId: id,
+          jobRevision: document.getState().revision,
+          kind,
+          pourIndex: index,
+          mouldId,
+        })
+      : null;
     setBusy(false);
-    if (!answer) return void toast.error("Not logged: the job itself could not be saved yet. See the note on top.");
-    if (!answer.ok) return void toast.error(answer.message);
-    toast.success(`${title} is in the log. Its clock is running.`);
+    if (!answer) return notice.bad("Not logged: the job itself could not be saved yet. See the note on top.");
+    if (!answer.ok) return notice.bad(answer.message);
+    notice.good(`${title} is in the log. Its clock is running.`);
     router.refresh();
   };
   return (
@@ -72,10 +131,21 @@ function Clock({ title, wait, kind, index, ready, mouldId }: { title: string; wa
       <div className="min-w-0 flex-1 basis-64">
         <p className="text-sm text-soft">{title}: open after</p>
         <p className="figure text-3xl leading-tight">{fmt(wait.hours.typical, "duration")}</p>
-        <p className="text-sm">Between <Span wait={wait} />{now !== null && <>; poured now, about {clockTime(now + wait.hours.typical * 3_600_000, now)}</>}</p>
+        <p className="text-sm">
+          Between <Span wait={wait} />
+          {now !== null && <>; poured now, about {clockTime(now + wait.hours.typical * 3_600_000, now)}</>}
+        </p>
         <p className="hint mt-1">{say(wait.reason)}</p>
       </div>
-      <button type="button" className="btn btn-main text-lg" disabled={!ready || busy} onClick={() => void log()} aria-label={`Poured ${title.toLowerCase()}: log it`}><CheckCheck size={20} aria-hidden="true" /> Poured: log it</button>
+      <button
+        type="button"
+        className="btn btn-main text-lg"
+        disabled={!ready || busy}
+        onClick={() => void log()}
+        aria-label={`Poured ${title.toLowerCase()}: log it`}
+      >
+        <CheckCheck size={20} aria-hidden="true" /> Poured: log it
+      </button>
     </div>
   );
 }
@@ -90,7 +160,9 @@ function History({ pours }: { pours: readonly PourView[] }) {
           <li key={p.id}>
             <Link href={`/log/${p.id}`} className="flex min-h-12 flex-wrap items-center justify-between gap-x-3 hover:bg-peel/40">
               <span className="font-semibold">{p.snapshot.what}</span>
-              <span className="text-soft"><When at={p.pouredAt} /></span>
+              <span className="text-soft">
+                <When at={p.pouredAt} />
+              </span>
               <span>{p.openedAt === null ? "curing" : p.outcome ? OUTCOME_WORD[p.outcome] : "opened"}</span>
             </Link>
           </li>

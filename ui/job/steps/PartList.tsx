@@ -22,7 +22,9 @@ export function PartList({ parts, total }: { parts: readonly Component[]; total:
       </tbody>
       <tfoot>
         <tr>
-          <th scope="row" className="pt-1.5 text-left font-semibold">In all</th>
+          <th scope="row" className="pt-1.5 text-left font-semibold">
+            In all
+          </th>
           <td className="figure whitespace-nowrap pt-1.5 text-right text-xl">{fmt(total, "mass")}</td>
           <td />
         </tr>

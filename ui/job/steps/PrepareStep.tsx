@@ -18,22 +18,47 @@ export function PrepareStep() {
   return (
     <>
       <div className="grid gap-3 sm:grid-cols-2">
-        <Pick label="Sealer or barrier" value={job.sealerId} options={options(["sealer", "both"])} none="None" help={pick(shelf.releases, job.sealerId)?.note} fault={sealerRemark?.message} onChange={(sealerId) => edit((j) => ({ ...j, sealerId }))} />
-        <Pick label="Release" value={job.releaseId} options={options(["release", "both"])} none="None" help={pick(shelf.releases, job.releaseId)?.note} fault={releaseRemark?.message} onChange={(releaseId) => edit((j) => ({ ...j, releaseId }))} />
+        <Pick
+          label="Sealer or barrier"
+          value={job.sealerId}
+          options={options(["sealer", "both"])}
+          none="None"
+          help={pick(shelf.releases, job.sealerId)?.note}
+          fault={sealerRemark?.message}
+          onChange={(sealerId) => edit((j) => ({ ...j, sealerId }))}
+        />
+        <Pick
+          label="Release"
+          value={job.releaseId}
+          options={options(["release", "both"])}
+          none="None"
+          help={pick(shelf.releases, job.releaseId)?.note}
+          fault={releaseRemark?.message}
+          onChange={(releaseId) => edit((j) => ({ ...j, releaseId }))}
+        />
         {job.mould.opening === "twoPart" && (
-          <Pick label="Parting clay" value={job.clayId} options={shelf.surfaces.filter((s) => s.traits.includes("oil-clay") || s.id === job.clayId).map((s) => ({ value: s.id, label: s.name }))} none="None" fault={clayRemark?.message} onChange={(clayId) => edit((j) => ({ ...j, clayId }))} />
+          <Pick
+            label="Parting clay"
+            value={job.clayId}
+            options={shelf.surfaces.filter((s) => s.traits.includes("oil-clay") || s.id === job.clayId).map((s) => ({ value: s.id, label: s.name }))}
+            none="None"
+            fault={clayRemark?.message}
+            onChange={(clayId) => edit((j) => ({ ...j, clayId }))}
+          />
         )}
       </div>
       <ChainList chain={plan.chain} only={["surface-rubber", "clay-rubber", "rubber-rubber"]} />
       {lift && (
         <div className="rounded-xl bg-paper p-3">
           <p className="text-sm text-soft">Hold the master down with</p>
-          {lift.liftN > 0 ? (
-            <p className="figure text-2xl">{formatForce(lift.liftN, system)}</p>
-          ) : (
-            <p className="figure text-2xl">no extra force</p>
-          )}
-          <p className="hint">{lift.liftN > 0 ? "The master is lighter than the rubber that covers it, and floats if rubber gets under it: glue, screw or weigh it down." : plan.masterG === null ? "Its weight is not known yet: weigh it, or say what it is made of." : `At ${fmt(plan.masterG, "mass")} it stays down by itself. Fix it all the same, so that it cannot slide.`}</p>
+          {lift.liftN > 0 ? <p className="figure text-2xl">{formatForce(lift.liftN, system)}</p> : <p className="figure text-2xl">no extra force</p>}
+          <p className="hint">
+            {lift.liftN > 0
+              ? "The master is lighter than the rubber that covers it, and floats if rubber gets under it: glue, screw or weigh it down."
+              : plan.masterG === null
+                ? "Its weight is not known yet: weigh it, or say what it is made of."
+                : `At ${fmt(plan.masterG, "mass")} it stays down by itself. Fix it all the same, so that it cannot slide.`}
+          </p>
         </div>
       )}
       <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">

@@ -15,21 +15,68 @@ export function RubberStep() {
   const ranged = plan.pours.map((p) => p.rubber.mix).find((m) => m.kind === "catalyst");
   return (
     <>
-      {plan.pours.length === 0 ? <p>The grams appear once the master, the rubber and the box are settled.</p> : plan.pours.map((p) => <PourCard key={p.name} pour={p} alone={plan.pours.length === 1} />)}
+      {plan.pours.length === 0 ? (
+        <p>The grams appear once the master, the rubber and the box are settled.</p>
+      ) : (
+        plan.pours.map((p) => <PourCard key={p.name} pour={p} alone={plan.pours.length === 1} />)
+      )}
       <div className="grid grid-cols-2 gap-3">
-        <JobQuantity path="rubber.marginPct" label="Margin" value={job.rubber.marginPct} dimension="percent" min={0} max={100} set={(j, marginPct) => ({ ...j, rubber: { ...j.rubber, marginPct } })} />
+        <JobQuantity
+          path="rubber.marginPct"
+          label="Margin"
+          value={job.rubber.marginPct}
+          dimension="percent"
+          min={0}
+          max={100}
+          set={(j, marginPct) => ({ ...j, rubber: { ...j.rubber, marginPct } })}
+        />
         {ranged && (
-          <JobQuantity path="rubber.catalystPct" label="Catalyst, % of base" placeholder={String(ranged.pct.typical)} help={`${ranged.pct.low} to ${ranged.pct.high} %: less is slower and longer-lived, more is faster and more brittle.`} value={job.rubber.catalystPct} dimension="percent" min={0.01} max={50} clear={(j) => ({ ...j, rubber: { ...j.rubber, catalystPct: null } })} set={(j, catalystPct) => ({ ...j, rubber: { ...j.rubber, catalystPct } })} />
+          <JobQuantity
+            path="rubber.catalystPct"
+            label="Catalyst, % of base"
+            placeholder={String(ranged.pct.typical)}
+            help={`${ranged.pct.low} to ${ranged.pct.high} %: less is slower and longer-lived, more is faster and more brittle.`}
+            value={job.rubber.catalystPct}
+            dimension="percent"
+            min={0.01}
+            max={50}
+            clear={(j) => ({ ...j, rubber: { ...j.rubber, catalystPct: null } })}
+            set={(j, catalystPct) => ({ ...j, rubber: { ...j.rubber, catalystPct } })}
+          />
         )}
       </div>
       {job.mould.opening === "twoPart" && (
-        <Pick label="Rubber of the second half" value={job.secondRubberId} options={shelf.rubbers.map((r) => ({ value: r.id, label: r.name }))} none="The same as the first" fault={secondRemark?.message} onChange={(secondRubberId) => edit((j) => ({ ...j, secondRubberId }))} />
+        <Pick
+          label="Rubber of the second half"
+          value={job.secondRubberId}
+          options={shelf.rubbers.map((r) => ({ value: r.id, label: r.name }))}
+          none="The same as the first"
+          fault={secondRemark?.message}
+          onChange={(secondRubberId) => edit((j) => ({ ...j, secondRubberId }))}
+        />
       )}
       <details>
         <summary className="min-h-8 font-semibold">What stays in the cups</summary>
         <div className="mt-2 grid grid-cols-2 gap-3">
-          <JobQuantity path="rubber.cupLossK" label="Film factor" help="grams left = factor × grams mixed^⅔; 0.2 leaves about 20 g of 1 kg" value={job.rubber.cupLossK} dimension="count" min={0} max={5} set={(j, cupLossK) => ({ ...j, rubber: { ...j.rubber, cupLossK } })} />
-          <JobQuantity path="rubber.cupLossFloorG" label="But at least" value={job.rubber.cupLossFloorG} dimension="mass" min={0} max={500} set={(j, cupLossFloorG) => ({ ...j, rubber: { ...j.rubber, cupLossFloorG } })} />
+          <JobQuantity
+            path="rubber.cupLossK"
+            label="Film factor"
+            help="grams left = factor × grams mixed^⅔; 0.2 leaves about 20 g of 1 kg"
+            value={job.rubber.cupLossK}
+            dimension="count"
+            min={0}
+            max={5}
+            set={(j, cupLossK) => ({ ...j, rubber: { ...j.rubber, cupLossK } })}
+          />
+          <JobQuantity
+            path="rubber.cupLossFloorG"
+            label="But at least"
+            value={job.rubber.cupLossFloorG}
+            dimension="mass"
+            min={0}
+            max={500}
+            set={(j, cupLossFloorG) => ({ ...j, rubber: { ...j.rubber, cupLossFloorG } })}
+          />
         </div>
       </details>
     </>
@@ -48,8 +95,14 @@ function PourCard({ pour, alone }: { pour: PlannedPour; alone: boolean }) {
       {b ? (
         <>
           <PartList parts={b.components} total={b.mixG} />
-          <p className="hint">{fmt(b.needG, "mass")} to fill {fmt(pour.rubberMl, "volume")} to the line, {fmt(b.marginG, "mass")} margin, {fmt(b.cupLossG, "mass")} left in the cups.</p>
-          <p><b>Pot life {band(pour.cure.potLife.hours, "duration")}</b>, counted from the first stir. <span className="text-soft">{say(pour.cure.potLife.reason)}</span></p>
+          <p className="hint">
+            {fmt(b.needG, "mass")} to fill {fmt(pour.rubberMl, "volume")} to the line, {fmt(b.marginG, "mass")} margin, {fmt(b.cupLossG, "mass")} left in the
+            cups.
+          </p>
+          <p>
+            <b>Pot life {band(pour.cure.potLife.hours, "duration")}</b>, counted from the first stir.{" "}
+            <span className="text-soft">{say(pour.cure.potLife.reason)}</span>
+          </p>
           <OverPour pour={pour} />
         </>
       ) : (
@@ -75,7 +128,14 @@ function OverPour({ pour }: { pour: PlannedPour }) {
         <QuantityField label={`${ratio.ratio.nameA} in the cup`} value={a} dimension="mass" min={0.01} max={1_000_000} optional onChange={setA} />
         <QuantityField label={`${ratio.ratio.nameB} in the cup`} value={b} dimension="mass" min={0} max={1_000_000} optional onChange={setB} />
       </div>
-      {fix && <p role="status" className={`mt-2 text-lg font-semibold ${fix.verdict === "off" ? "text-no" : fix.verdict === "near" ? "text-care" : fix.verdict === "good" ? "text-sound" : ""}`}>{say(fix.message)}</p>}
+      {fix && (
+        <p
+          role="status"
+          className={`mt-2 text-lg font-semibold ${fix.verdict === "off" ? "text-no" : fix.verdict === "near" ? "text-care" : fix.verdict === "good" ? "text-sound" : ""}`}
+        >
+          {say(fix.message)}
+        </p>
+      )}
     </details>
   );
 }

@@ -9,4 +9,12 @@ import { PrepareStep } from "./PrepareStep";
 import { RubberStep } from "./RubberStep";
 
 /** The body of each step of the route. */
-export const STEP_BODY: Record<StepId, ComponentType> = { master: MasterStep, pairing: PairingStep, prepare: PrepareStep, box: BoxStep, rubber: RubberStep, cast: CastStep, out: OutStep };
+export const STEP_BODY: Record<StepId, ComponentType> = {
+  master: MasterStep,
+  pairing: PairingStep,
+  prepare: PrepareStep,
+  box: BoxStep,
+  rubber: RubberStep,
+  cast: CastStep,
+  out: OutStep,
+};

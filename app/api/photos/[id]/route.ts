@@ -8,6 +8,13 @@ interface Ctx {
 export const GET = (_: Request, { params }: Ctx) =>
   answer(async (w) => {
     const { photo, bytes } = await openPhoto(w, (await params).id);
-    return new Response(new Uint8Array(bytes), { headers: { "Content-Type": photo.mime, "Content-Length": String(bytes.length), "Content-Disposition": "inline", "Cache-Control": "private, max-age=31536000, immutable" } });
+    return new Response(new Uint8Array(bytes), {
+      headers: {
+        "Content-Type": photo.mime,
+        "Content-Length": String(bytes.length),
+        "Content-Disposition": "inline",
+        "Cache-Control": "private, max-age=31536000, immutable",
+      },
+    });
   });
 export const DELETE = (_: Request, { params }: Ctx) => answer(async (w) => removePhoto(w, (await params).id));

@@ -1,0 +1,143 @@
+import AxeBuilder from "@axe-core/playwright";
+import type { Page } from "@playwright/test";
+import { expect, saved, startJob, stored, test, toStep } from "./workshop";
+
+/** Fails on any serious or critical finding, naming the element. */
+async function accessible(page: Page, where: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  const serious = violations
+    .filter((v) => v.impact === "serious" || v.impact === "critical")
+    .map(
+      (v) =>
+        `${where}: ${v.id} at ${v.nodes
+          .map((n) => n.target.join(" "))
+          .slice(0, 3)
+          .join(", ")}`,
+    );
+  expect(serious).toEqual([]);
+}
+
+const STEPS = ["Master", "Pairing", "Prepare", "Box", "Rubber", "Cast", "Pour & open"];
+
+test("no screen has a serious accessibility fault", async ({ page }) => {
+  test.setTimeout(120_000);
+  for (const path of ["/", "/log", "/log?outcome=failed", "/log/demo-pour-02", "/no/such/page"]) {
+    await page.goto(path);
+    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+    await accessible(page, path);
+  }
+  for (const id of ["demo-comet-drawer-pull", "demo-crater-lamp-base"]) {
+    await page.goto(`/jobs/${id}`);
+    for (const step of STEPS) {
+      await toStep(page, step);
+      await accessible(page, `${id}, ${step}`);
+    }
+  }
+  await page.goto("/materials");
+  await page.getByLabel("Compare Dome-room 25 A, 1:1").check();
+  await accessible(page, "materials");
+  await page.getByRole("button", { name: "Edit Dome-room 25 A, 1:1" }).click();
+  await accessible(page, "material editor");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("?");
+  await accessible(page, "keys");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Control+k");
+  await expect(page.getByRole("option", { name: /Go to Bench/ })).toBeVisible();
+  await accessible(page, "palette");
+});
+
+test("the keyboard reaches every screen, every step and every job", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("heading", { name: "Jobs in hand" })).toBeVisible();
+  await page.keyboard.press("m");
+  await expect(page.getByRole("heading", { name: "Materials", level: 1 })).toBeVisible();
+  await page.keyboard.press("l");
+  await expect(page.getByRole("heading", { name: "Logbook", level: 1 })).toBeVisible();
+  await page.keyboard.press("Control+k");
+  await expect(page.getByPlaceholder("Type a job, a screen or an action")).toBeFocused();
+  await page.keyboard.type("eclipse");
+  await expect(page.getByRole("option", { name: "Eclipse pillar candle" })).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(page.getByLabel("Name of the job")).toHaveValue("Eclipse pillar candle");
+  await page.keyboard.press("5");
+  await expect(page.getByRole("heading", { name: "5. Rubber" })).toBeVisible();
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("To step 4, Box");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("n");
+  await expect(page.getByLabel("What are you making?")).toBeFocused();
+  await page.keyboard.type("By keyboard");
+  await page.keyboard.press("Enter");
+  await expect(page.getByLabel("Name of the job")).toHaveValue("By keyboard");
+});
+
+test("switching units changes every number shown and nothing that is stored", async ({ page }) => {
+  const id = await startJob(page, "Both systems");
+  await page.getByRole("radio", { name: "Cylinder", exact: true }).click();
+  await page.getByRole("textbox", { name: "Diameter" }).fill("4 in");
+  await page.getByRole("textbox", { name: "Height" }).fill("50.8 mm");
+  await saved(page);
+  const before = await stored(page, id);
+  await page.getByRole("button", { name: /Units: metric/ }).click();
+  try {
+    await expect(page.getByRole("textbox", { name: "Diameter" })).toHaveValue("4");
+    await expect(page.getByRole("textbox", { name: "Height" })).toHaveValue("2");
+    await expect(page.getByText("13.9 fl oz").first()).toBeVisible();
+    await page.reload();
+    await expect(page.getByRole("button", { name: /Units: US workshop/ })).toBeVisible();
+    await toStep(page, "Pour & open");
+    await expect(page.getByRole("textbox", { name: "Shop temperature" })).toHaveValue("68");
+    expect(await stored(page, id)).toEqual(before);
+  } finally {
+    await page.getByRole("button", { name: /Units: US/ }).click();
+    await expect(page.getByRole("button", { name: /Units: metric/ })).toBeVisible();
+  }
+});
+
+test("a phone shows everything without sideways scrolling, with targets to tap", async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const fits = async (where: string) => expect([where, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([where, 390]);
+  for (const path of ["/", "/materials", "/log", "/log/demo-pour-08"]) {
+    await page.goto(path);
+    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+    await fits(path);
+  }
+  await page.goto("/jobs/demo-comet-drawer-pull");
+  for (const step of STEPS) {
+    await toStep(page, step);
+    await expect(page.getByRole("heading", { name: new RegExp(`\\d\\. ${step}`) })).toBeVisible();
+    await fits(step);
+  }
+  await expect(page.getByTestId("tally-rubber")).toBeInViewport();
+  const small = await page
+    .locator("main button:visible, main select:visible, main input:visible:not([type=checkbox])")
+    .evaluateAll((all) => all.filter((e) => e.getBoundingClientRect().height < 32 && !e.classList.contains("sr-only")).map((e) => e.outerHTML.slice(0, 80)));
+  expect(small).toEqual([]);
+});
+
+test("a material is copied, edited, questioned and refused in words", async ({ page }) => {
+  await page.goto("/materials");
+  await page.getByLabel("Find by name or trait").fill("tin");
+  await page.getByLabel("Compare Tin 25 A, 10:1, medium").check();
+  await page.getByLabel("Compare Tin 30 A, 10:1, heat-resistant").check();
+  await expect(page.getByRole("region", { name: "Side by side" }).getByRole("row", { name: /Bears for minutes/ })).toContainText("300 °C");
+  await page.getByRole("button", { name: "Copy Tin 25 A, 10:1, medium and edit" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByLabel("Name", { exact: true }).fill("Tin pail, blue lid");
+  await dialog.getByLabel("Density, cured, typical").fill("11");
+  await expect(dialog.getByText("low, typical and high have to be in that order")).toBeVisible();
+  await dialog.getByRole("button", { name: "Save" }).click();
+  await expect(dialog.getByText(/Not saved yet/)).toBeVisible();
+  await dialog.getByLabel("Density, cured, high").fill("12");
+  await expect(dialog.getByText(/11 g\/mL is unusual for a silicone rubber/)).toBeVisible();
+  await dialog.getByLabel("Density, cured, typical").fill("1.12");
+  await dialog.getByLabel("Density, cured, high").fill("1.2");
+  await dialog.getByRole("button", { name: "Save" }).click();
+  await expect(page.getByRole("heading", { name: "Tin pail, blue lid" })).toBeVisible();
+  await page.goto("/jobs/demo-eclipse-pillar#pairing");
+  await page.getByLabel("Which rubber?").selectOption({ label: "Tin pail, blue lid" });
+  await expect(page.getByTestId("tally-verdict")).not.toHaveText("Do not");
+  await page.getByRole("button", { name: "Undo (Ctrl+Z)" }).click();
+  await saved(page);
+});

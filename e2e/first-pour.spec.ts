@@ -1,0 +1,132 @@
+import { expect, field, saved, startJob, stored, test, toStep } from "./workshop";
+
+test("a newcomer goes from ruler measurements to a logged casting", async ({ page }) => {
+  const id = await startJob(page, "Meteor puck");
+  await page.getByRole("radio", { name: "Cylinder", exact: true }).click();
+  await field(page, "Diameter").fill("10 cm");
+  await field(page, "Height").fill("60");
+  await expect(page.getByText("471 mL").first()).toBeVisible();
+  await expect(page.getByRole("group", { name: /Section of Meteor puck/ })).toBeVisible();
+  await page.getByLabel("Made of").selectOption({ label: "Wood, sealed" });
+
+  await toStep(page, "Pairing");
+  await page.getByLabel("What will you cast?").selectOption({ label: "Casting plaster" });
+  await page.getByLabel("Which rubber?").selectOption({ label: "Tin 25 A, 10:1, medium" });
+  await expect(page.getByTestId("tally-verdict")).toHaveText("Sound");
+
+  await toStep(page, "Prepare");
+  await page.getByLabel("Release").selectOption({ label: "Paste wax" });
+  await expect(page.getByText(/as if lifting/)).toBeVisible();
+
+  await toStep(page, "Box");
+  await page.getByRole("radio", { name: "Cylinder wrap" }).click();
+  await field(page, "Wall of rubber, at least").fill("15");
+  await field(page, "Cover over the top").fill("12");
+  await page.getByLabel("Built from").selectOption({ label: "Flexible plastic sheet, 1 mm" });
+  await expect(page.getByText("⌀ 130 mm")).toBeVisible();
+  await expect(page.getByText("484 mL", { exact: true })).toBeVisible();
+  await expect(page.getByRole("row", { name: /Wrap strip/ })).toContainText("442 mm");
+
+  await toStep(page, "Rubber");
+  await field(page, "Margin").fill("0");
+  await page.getByText("What stays in the cups").click();
+  await field(page, "Film factor").fill("0");
+  await field(page, "But at least").fill("0");
+  await expect(page.getByRole("row", { name: /Base/ })).toContainText("484 g");
+  await expect(page.getByRole("row", { name: /Catalyst/ })).toContainText("48.4 g");
+  await expect(page.getByTestId("tally-rubber")).toHaveText("533 g");
+  await page.getByText("Poured too much of one part?").click();
+  await field(page, "Base in the cup").fill("520 g");
+  await expect(page.getByText("Add 52.0 g of Catalyst")).toBeVisible();
+
+  await toStep(page, "Cast");
+  await field(page, "Water per 100 powder").fill("70");
+  await field(page, "Margin").fill("0");
+  await expect(page.getByRole("row", { name: /Powder/ })).toContainText("437 g");
+  await expect(page.getByRole("row", { name: /Water/ })).toContainText("306 g");
+  await saved(page);
+
+  await toStep(page, "Pour & open");
+  await page.getByRole("button", { name: "Poured rubber: log it" }).click();
+  await expect(page.getByText("Rubber is in the log")).toBeVisible();
+  await page.getByRole("button", { name: "Poured casting plaster: log it" }).click();
+  await expect(page.getByRole("heading", { name: "Poured so far" })).toBeVisible();
+  await expect(page.getByRole("link", { name: /Casting plaster.*curing/ })).toBeVisible();
+
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: /Meteor puck.*casting/ })).toBeVisible();
+  await page.getByRole("link", { name: /Meteor puck.*casting/ }).click();
+  await page.getByRole("button", { name: "Opened just now" }).click();
+  await page.getByRole("radio", { name: "Flawed" }).click();
+  await page.getByRole("button", { name: "Bubbles or pinholes" }).click();
+  await page.getByLabel("Notes").fill("Tap the board next time.");
+  await expect(page.getByRole("status").filter({ hasText: /^Saved$/ })).toBeVisible();
+
+  await page.goto("/log?text=puck");
+  await expect(page.getByText("2 pours")).toBeVisible();
+  await expect(page.getByRole("link", { name: /Casting plaster: bubbles or pinholes.*Flawed/ })).toBeVisible();
+  await expect(page.getByRole("link", { name: /Meteor puck, mould 1/ })).toContainText("0 of 1");
+  // The frozen numbers stay when the job moves on.
+  await page.goto(`/jobs/${id}#box`);
+  await field(page, "Wall of rubber, at least").fill("30");
+  await saved(page);
+  await page.goto("/log?text=puck");
+  await page.getByRole("link", { name: /Only pour/ }).click();
+  await expect(page.getByText("15 mm")).toBeVisible();
+  await expect(page.getByRole("row", { name: /In all/ })).toContainText("533 g");
+});
+
+test("the demo workshop is there to look around in", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByText("Perigee Yard")).toBeVisible();
+  await page.getByRole("link", { name: /Nebula knob/ }).click();
+  await expect(page.getByRole("heading", { name: "3. Prepare" })).toBeVisible();
+  await expect(page.getByTestId("tally-verdict")).toHaveText("Do not");
+  await expect(page.getByText(/Uncured UV resin bleeds from the print/).first()).toBeVisible();
+  // The remedy it names does change the verdict.
+  await page.getByLabel("Sealer or barrier").selectOption({ label: "Clear acrylic lacquer" });
+  await expect(page.getByTestId("tally-verdict")).toHaveText("With care");
+  await page.getByRole("button", { name: "Undo (Ctrl+Z)" }).click();
+  await expect(page.getByTestId("tally-verdict")).toHaveText("Do not");
+  await page.getByRole("button", { name: "Redo (Ctrl+Shift+Z)" }).click();
+  await expect(page.getByTestId("tally-verdict")).toHaveText("With care");
+});
+
+test("a wrong second half is refused before anything is weighed", async ({ page }) => {
+  await page.goto("/jobs/demo-comet-drawer-pull#rubber");
+  await page.getByLabel("Rubber of the second half").selectOption({ label: "Platinum 25 A, 1:1, medium" });
+  await expect(page.getByTestId("tally-verdict")).toHaveText("Do not");
+  await toStep(page, "Prepare");
+  await expect(page.getByText(/second rubber is platinum against cured tin/).first()).toBeVisible();
+});
+
+test("sizes can be changed on the drawing, and a turned outline dragged", async ({ page }) => {
+  const id = await startJob(page, "Orrery foot");
+  await page.getByRole("radio", { name: "Turned profile" }).click();
+  await page.getByRole("button", { name: "Draw an outline to change" }).click();
+  const top = page.getByRole("slider", { name: /Point 3 of the outline/ });
+  await top.focus();
+  await page.keyboard.press("Shift+ArrowRight");
+  await expect(field(page, "Radius of point 3")).toHaveValue("30");
+  const at = await top.boundingBox();
+  if (!at) throw new Error("The handle is not drawn.");
+  await page.mouse.move(at.x + at.width / 2, at.y + at.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(at.x + at.width / 2 - 40, at.y + at.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await expect(field(page, "Radius of point 3")).not.toHaveValue("30");
+  await toStep(page, "Box");
+  await page.getByRole("button", { name: /^Wall 12 mm: change/ }).click();
+  const edit = page
+    .getByRole("group", { name: /^Section/ })
+    .locator("..")
+    .getByRole("textbox", { name: "Wall" });
+  await edit.fill("3/4 in");
+  await expect(page.getByRole("button", { name: /^Cover 10 mm/ })).toBeVisible();
+  await expect(field(page, "Wall of rubber, at least")).toHaveValue("19.05");
+  await edit.press("Enter");
+  await saved(page);
+  const after = await stored(page, id);
+  expect(after.job.mould.wallMm).toBeCloseTo(19.05, 6);
+  expect(after.job.master.profile[2]!.radiusMm).toBeLessThan(30);
+});

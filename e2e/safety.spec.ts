@@ -1,0 +1,133 @@
+import Database from "better-sqlite3";
+import { join } from "node:path";
+import { expect, field, saved, Server, startJob, stored, test, toStep } from "./workshop";
+
+test("two tabs on one job: the later save is told, and nothing is lost", async ({ page, context }) => {
+  const id = await startJob(page, "Twin tabs");
+  const other = await context.newPage();
+  await other.goto(`/jobs/${id}`);
+  await field(page, "Length").fill("100");
+  await saved(page);
+  await field(other, "Length").fill("222");
+  await expect(other.getByRole("alert").filter({ hasText: "saved somewhere else" })).toBeVisible();
+  await expect(other.getByTestId("save-state")).toHaveText("Not saved");
+  expect((await stored(page, id)).job.master.sizes).toEqual({ lengthMm: 100 });
+  await other.getByRole("button", { name: "Keep what is on this page" }).click();
+  await saved(other);
+  expect((await stored(page, id)).job.master.sizes).toEqual({ lengthMm: 222 });
+  await other.getByRole("button", { name: "Undo (Ctrl+Z)" }).click();
+  await expect(field(other, "Length")).toHaveValue("100");
+});
+
+test("a reload mid-way keeps the job, the step and even a wrong entry", async ({ page }) => {
+  const id = await startJob(page, "Half done");
+  await field(page, "Length").fill("4 3/4 in");
+  await field(page, "Width").fill("8 parsecs");
+  await expect(page.getByText('"parsecs" is not a unit known here')).toBeVisible();
+  await saved(page);
+  await toStep(page, "Box");
+  await page.reload();
+  await expect(page.getByRole("heading", { name: "4. Box" })).toBeVisible();
+  await toStep(page, "Master");
+  await expect(field(page, "Length")).toHaveValue("120.65");
+  await expect(field(page, "Width")).toHaveValue("8 parsecs");
+  await expect(page.getByText('"parsecs" is not a unit known here')).toBeVisible();
+  expect((await stored(page, id)).job.master.sizes).toEqual({ lengthMm: 120.65 });
+});
+
+test("kill -9 right after it says saved loses nothing; what is typed while the server is away is kept", async ({ browser }) => {
+  const server = new Server();
+  try {
+    await server.start();
+    const page = await (await browser.newContext({ baseURL: server.url })).newPage();
+    await page.goto("/");
+    await expect(page.getByText("No job yet")).toBeVisible();
+    const id = await startJob(page, "Power cut");
+    await field(page, "Length").fill("137");
+    await saved(page);
+    await server.kill();
+    await field(page, "Width").fill("91");
+    await expect(page.getByRole("alert").filter({ hasText: "does not answer" })).toBeVisible();
+    await server.start();
+    expect((await stored(page, id)).job.master.sizes.lengthMm).toBe(137);
+    await saved(page);
+    expect((await stored(page, id)).job.master.sizes).toEqual({ lengthMm: 137, widthMm: 91 });
+  } finally {
+    await server.remove();
+  }
+});
+
+test("a workshop open for reading only says so, and keeps the entry on the page", async ({ browser }) => {
+  const server = new Server();
+  try {
+    server.loadDemo();
+    await server.start({ ZESTY_READ_ONLY: "1" });
+    const page = await (await browser.newContext({ baseURL: server.url })).newPage();
+    await page.goto("/jobs/demo-eclipse-pillar#master");
+    await field(page, "Diameter").fill("80");
+    await expect(page.getByRole("alert").filter({ hasText: "open for reading only" })).toBeVisible();
+    await expect(field(page, "Diameter")).toHaveValue("80");
+    await expect(page.getByTestId("save-state")).toHaveText("Not saved");
+  } finally {
+    await server.remove();
+  }
+});
+
+test("a workshop written by a newer version is left alone, with clear words", async ({ browser }) => {
+  const server = new Server();
+  try {
+    server.loadDemo();
+    const db = new Database(join(server.folder, "workshop.sqlite"));
+    db.prepare("insert into __drizzle_migrations (hash, created_at) values ('later', 32503680000000)").run();
+    db.close();
+    await server.start();
+    const page = await (await browser.newContext({ baseURL: server.url })).newPage();
+    for (const path of ["/", "/log", "/jobs/demo-eclipse-pillar"]) {
+      await page.goto(path);
+      await expect(page.getByText("written by a newer Zesty Ladle")).toBeVisible();
+    }
+    expect((await page.request.get("/api/jobs")).status()).toBe(503);
+  } finally {
+    await server.remove();
+  }
+});
+
+test("impossible sizes are named, with what to do, and the last good answer stays", async ({ page }) => {
+  await startJob(page, "Odd sizes");
+  await page.getByRole("radio", { name: "Cylinder", exact: true }).click();
+  await field(page, "Diameter").fill("100");
+  await field(page, "Height").fill("60");
+  for (const [typed, said] of [
+    ["0", /"0" is too small: it has to be 0.1 mm or more/],
+    ["-5", /"-5" is too small/],
+    ["40 m", /"40 m" is too large: it can be at most 3.00 m/],
+    ["NaN", /"NaN" is not a number/],
+    ["1,500", /can be read two ways/],
+    ["12 kg", /is a weight, but this field needs a length/],
+  ] as const) {
+    await field(page, "Height").fill(typed);
+    await expect(page.getByText(said)).toBeVisible();
+    await expect(page.getByText("Still using 60 mm.")).toBeVisible();
+  }
+  await field(page, "Height").fill("60");
+  await toStep(page, "Box");
+  await field(page, "Wall of rubber, at least").fill("300");
+  await expect(page.getByText(/thicker than the master is wide/)).toBeVisible();
+  await page.getByLabel("I already have a box").check();
+  await field(page, "Inside length").fill("80");
+  await expect(page.getByRole("alert").filter({ hasText: "does not fit in a box" })).toBeVisible();
+});
+
+test("photos are kept beside the log, judged by what they are", async ({ page }) => {
+  await page.goto("/log/demo-pour-02");
+  const png = Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==", "base64");
+  const chooser = page.getByLabel("Add a photo");
+  await chooser.setInputFiles({ name: "rim.png", mimeType: "image/png", buffer: png });
+  await expect(page.getByRole("img", { name: "Photo 1 of this pour" })).toBeVisible();
+  await chooser.setInputFiles({ name: "rim.png", mimeType: "image/png", buffer: Buffer.from("<svg onload=alert(1)>") });
+  await expect(page.getByRole("alert").filter({ hasText: "rim.png: That file is not a JPEG, PNG or WebP picture" })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole("img", { name: "Photo 1 of this pour" })).toBeVisible();
+  await page.getByRole("button", { name: "Remove photo 1" }).click();
+  await expect(page.getByRole("img", { name: "Photo 1 of this pour" })).toHaveCount(0);
+});

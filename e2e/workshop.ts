@@ -1,0 +1,53 @@
+import { test as base, expect, type Page } from "@playwright/test";
+import { Server } from "../scripts/server";
+
+/** Tests on the demo workshop share one server per worker; those that kill or break one start their own. */
+export const test = base.extend<object, { server: Server }>({
+  server: [
+    // The name of the first argument is fixed by the test runner.
+    async ({}, give) => {
+      const server = new Server();
+      server.loadDemo();
+      await server.start();
+      await give(server);
+      await server.remove();
+    },
+    { scope: "worker", timeout: 60_000 },
+  ],
+  baseURL: async ({ server }, give) => give(server.url),
+});
+
+export { expect, Server };
+
+/** Starts a job from the bench, as a person does. */
+export async function startJob(page: Page, name: string): Promise<string> {
+  await page.goto("/");
+  await page.getByRole("button", { name: "Start a job" }).first().click();
+  await page.getByLabel("What are you making?").fill(name);
+  await page.getByRole("button", { name: "Start", exact: true }).click();
+  await expect(page.getByLabel("Name of the job")).toHaveValue(name);
+  return new URL(page.url()).pathname.split("/").at(-1) ?? "";
+}
+
+export const saved = (page: Page) => expect(page.getByTestId("save-state")).toHaveText("Saved");
+export const toStep = (page: Page, name: string) =>
+  page
+    .getByRole("navigation", { name: "Steps of this job" })
+    .getByRole("button", { name: new RegExp(`^\\d\\. ${name} ,`) })
+    .click();
+export const field = (page: Page, name: string) => page.getByRole("textbox", { name, exact: true });
+
+export interface StoredJob {
+  revision: number;
+  job: {
+    name: string;
+    note: string;
+    master: { shape: string; sizes: Record<string, number>; profile: { zMm: number; radiusMm: number }[] };
+    mould: { wallMm: number };
+  };
+}
+
+/** The job as the server has it. */
+export async function stored(page: Page, id: string): Promise<StoredJob> {
+  return (await (await page.request.get(`/api/jobs/${id}`)).json()) as StoredJob;
+}

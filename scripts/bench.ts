@@ -1,0 +1,134 @@
+import { performance } from "node:perf_hooks";
+import { gzipSync } from "node:zlib";
+import { newJob } from "../core/job";
+import { shelfOf } from "../core/material";
+import { freeze, plan } from "../core/plan";
+import { demoJobs, loadDemo, ownRubber } from "../db/demo";
+import { insertJob } from "../db/jobs";
+import { openWorkshop, workshopFiles } from "../db/open";
+import { insertPour } from "../db/pours";
+import { Server } from "./server";
+
+const JOBS = 1000;
+const POURS = 10_000;
+const PAGES = ["/", "/jobs/demo-crater-lamp-base", "/materials", "/log", "/log?text=crater", "/log?outcome=failed&page=20", "/log/demo-pour-02"];
+
+const rows: [string, string, string][] = [];
+const say = (what: string, measured: string, aim = "") => {
+  rows.push([what, measured, aim]);
+  console.error(`${what}: ${measured}`);
+};
+const at = (sorted: readonly number[], share: number): number => sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))] ?? NaN;
+const spread = (times: number[], unit: string): string => {
+  times.sort((a, b) => a - b);
+  return `p50 ${at(times, 0.5).toFixed(2)} ${unit}, p95 ${at(times, 0.95).toFixed(2)} ${unit}`;
+};
+
+function benchPlan(): void {
+  const shelf = shelfOf([ownRubber()]);
+  const jobs = demoJobs().map((d) => d.job);
+  const once = () =>
+    jobs.map((job) => {
+      const t = performance.now();
+      plan(job, shelf);
+      return performance.now() - t;
+    });
+  for (let i = 0; i < 100; i++) once();
+  say("plan() of the demo jobs", spread(Array.from({ length: 500 }, once).flat(), "ms"), "well under 5 ms");
+}
+
+/** Fills a workshop with many jobs and pours, as years of work would. */
+function fill(folder: string): void {
+  const db = openWorkshop(workshopFiles(folder));
+  const now = Date.now();
+  const shelf = shelfOf([ownRubber()]);
+  loadDemo(db, now);
+  const jobs = demoJobs();
+  const frozen = jobs.map(({ job }) => freeze(job, 2, shelf, "cast"));
+  db.transaction(() => {
+    for (let i = 0; i < JOBS; i++) insertJob(db, `many-${i}`, { ...(jobs[i % jobs.length]?.job ?? newJob("x")), name: `Piece ${i}` }, now - i * 60_000);
+    for (let i = 0; i < POURS; i++) {
+      const f = frozen[i % frozen.length];
+      if (!f?.ok) throw new Error("A demo job does not freeze.");
+      const pouredAt = now - i * 600_000;
+      insertPour(db, {
+        id: `many-${i}`,
+        jobId: `many-${i % JOBS}`,
+        mouldId: null,
+        kind: "cast",
+        pourIndex: 0,
+        pouredAt,
+        readyLowAt: pouredAt,
+        readyAt: pouredAt,
+        readyHighAt: pouredAt,
+        snapshot: f.snapshot,
+        mould: null,
+      });
+    }
+  });
+  db.$client
+    .prepare(
+      "update pours set opened_at = ready_at, outcome = case abs(random()) % 4 when 0 then 'failed' when 1 then 'flawed' else 'good' end where id like 'many-%'",
+    )
+    .run();
+  db.$client.close();
+}
+
+async function benchPages(url: string): Promise<void> {
+  for (const path of PAGES) {
+    const times: number[] = [];
+    for (let i = 0; i < 65; i++) {
+      const t = performance.now();
+      const answer = await fetch(url + path);
+      await answer.text();
+      if (!answer.ok) throw new Error(`${path} answered ${answer.status}`);
+      if (i >= 5) times.push(performance.now() - t);
+    }
+    say(`page ${path}`, spread(times, "ms"), "p95 under 100 ms");
+  }
+}
+
+async function benchOperations(url: string): Promise<void> {
+  const asks: [string, unknown][] = [
+    ["cast.batch", { castId: "cast-plaster", cavityMl: 250 }],
+    ["plan", { job: demoJobs()[0]?.job }],
+  ];
+  for (const [name, body] of asks) {
+    const until = performance.now() + 3000;
+    let n = 0;
+    const one = async () => {
+      while (performance.now() < until) {
+        const answer = await fetch(`${url}/api/operations/${name}`, { method: "POST", body: JSON.stringify(body) });
+        await answer.arrayBuffer();
+        if (!answer.ok) throw new Error(`${name} answered ${answer.status}`);
+        n++;
+      }
+    };
+    await Promise.all(Array.from({ length: 8 }, one));
+    say(`operation ${name}, 8 at once`, `${Math.round(n / 3)} a second`);
+  }
+}
+
+async function benchScripts(url: string): Promise<void> {
+  for (const path of ["/", "/jobs/demo-crater-lamp-base", "/materials", "/log", "/log/demo-pour-02"]) {
+    const html = await (await fetch(url + path)).text();
+    const scripts = new Set([...html.matchAll(/<script[^>]*\ssrc="([^"]+)"[^>]*>/g)].filter((m) => !/nomodule/i.test(m[0])).map((m) => m[1] ?? ""));
+    let bytes = 0;
+    for (const src of scripts) bytes += gzipSync(Buffer.from(await (await fetch(url + src)).arrayBuffer())).length;
+    say(`first-load JavaScript of ${path}`, `${(bytes / 1000).toFixed(0)} kB gzipped in ${scripts.size} files`, "at most 200 kB");
+  }
+}
+
+const server = new Server();
+try {
+  benchPlan();
+  fill(server.folder);
+  await server.start();
+  await benchPages(server.url);
+  await benchOperations(server.url);
+  await benchScripts(server.url);
+} finally {
+  await server.remove();
+}
+console.log("\n| what | measured | aim |\n| --- | --- | --- |");
+for (const row of rows) console.log(`| ${row.join(" | ")} |`);
