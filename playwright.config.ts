@@ -3,7 +3,7 @@ import { defineConfig } from "@playwright/test";
 export default defineConfig({
   testDir: "e2e",
   testMatch: "*.spec.ts",
-  fullyParallel: false,
+  fullyParallel: true,
   workers: 2,
   retries: process.env.CI ? 1 : 0,
   timeout: 45_000,

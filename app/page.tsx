@@ -5,7 +5,7 @@ import { plan } from "@/core/plan";
 import { BenchScreen } from "@/ui/bench/BenchScreen";
 
 /** Jobs shown on the bench; the palette and the search reach the rest. */
-const SHOWN = 24;
+const SHOWN = 18;
 
 export const metadata = { title: "Bench" };
 

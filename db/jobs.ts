@@ -86,10 +86,6 @@ function append(
   const revision = from + 1;
   tx.update(jobs).set({ document: job, name: job.name, revision, updatedAt: now }).where(eq(jobs.id, id)).run();
   tx.insert(jobRevisions).values({ jobId: id, revision, document: job, savedAt: now, undoTo, redoTo }).run();
-  if (revision % 50 === 0)
-    tx.delete(jobRevisions)
-      .where(and(eq(jobRevisions.jobId, id), lt(jobRevisions.revision, revision - KEPT_REVISIONS)))
-      .run();
   return revision;
 }
 
@@ -100,7 +96,12 @@ export function saveJob(db: Db, id: string, job: Job, base: number, now: number)
       const current = readJob(db, id);
       if (!current) return { ok: false, reason: "missing" };
       if (current.revision !== base) return { ok: false, reason: "stale", current };
-      return { ok: true, revision: append(tx, id, job, base, now, base, null) };
+      const revision = append(tx, id, job, base, now, base, null);
+      // Only a new edit lets go of old states: walking back must not eat what it walks towards.
+      tx.delete(jobRevisions)
+        .where(and(eq(jobRevisions.jobId, id), lt(jobRevisions.revision, revision - KEPT_REVISIONS)))
+        .run();
+      return { ok: true, revision };
     },
     { behavior: "immediate" },
   );

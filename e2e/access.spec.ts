@@ -19,27 +19,35 @@ async function accessible(page: Page, where: string): Promise<void> {
 
 const STEPS = ["Master", "Pairing", "Prepare", "Box", "Rubber", "Cast", "Pour & open"];
 
-test("no screen has a serious accessibility fault", async ({ page }) => {
-  test.setTimeout(120_000);
+test("bench, logbook and pour have no serious accessibility fault", async ({ page }) => {
   for (const path of ["/", "/log", "/log?outcome=failed", "/log/demo-pour-02", "/no/such/page"]) {
     await page.goto(path);
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
     await accessible(page, path);
   }
-  for (const id of ["demo-comet-drawer-pull", "demo-crater-lamp-base"]) {
+});
+
+for (const id of ["demo-comet-drawer-pull", "demo-crater-lamp-base"]) {
+  test(`no step of ${id} has a serious accessibility fault`, async ({ page }) => {
+    test.setTimeout(90_000);
     await page.goto(`/jobs/${id}`);
     for (const step of STEPS) {
       await toStep(page, step);
-      await accessible(page, `${id}, ${step}`);
+      await accessible(page, step);
     }
-  }
+  });
+}
+
+test("materials and what opens over a page have no serious accessibility fault", async ({ page }) => {
   await page.goto("/materials");
   await page.getByLabel("Compare Dome-room 25 A, 1:1").check();
   await accessible(page, "materials");
   await page.getByRole("button", { name: "Edit Dome-room 25 A, 1:1" }).click();
+  await expect(page.getByRole("dialog")).toBeVisible();
   await accessible(page, "material editor");
   await page.keyboard.press("Escape");
   await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
   await accessible(page, "keys");
   await page.keyboard.press("Escape");
   await page.keyboard.press("Control+k");
@@ -60,8 +68,11 @@ test("the keyboard reaches every screen, every step and every job", async ({ pag
   await expect(page.getByRole("option", { name: "Eclipse pillar candle" })).toBeVisible();
   await page.keyboard.press("Enter");
   await expect(page.getByLabel("Name of the job")).toHaveValue("Eclipse pillar candle");
-  await page.keyboard.press("5");
-  await expect(page.getByRole("heading", { name: "5. Rubber" })).toBeVisible();
+  // A script can press a key before the page has begun to listen; a hand cannot.
+  await expect(async () => {
+    await page.keyboard.press("5");
+    await expect(page.getByRole("heading", { name: "5. Rubber" })).toBeVisible({ timeout: 500 });
+  }).toPass();
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("To step 4, Box");
   await page.keyboard.press("Escape");

@@ -53,4 +53,4 @@ Every computation can be reached from outside, from one definition. This page is
 Units are in the names: mm, g, mL, °C, h, Pa.
 
 `;
-writeFileSync("docs/operations.md", `${head}${body.join("\n")}`);
+writeFileSync(process.argv[2] ?? "docs/operations.md", `${head}${body.join("\n")}`);

@@ -30,6 +30,7 @@ const tool = (name) =>
     eslint: "node_modules/eslint/bin/eslint.js",
     depcruise: "node_modules/dependency-cruiser/bin/dependency-cruise.mjs",
     jest: "node_modules/jest/bin/jest.js",
+    prettier: "node_modules/prettier/bin/prettier.cjs",
     next: "node_modules/next/dist/bin/next",
     playwright: "node_modules/@playwright/test/cli.js",
     tsx: "node_modules/tsx/dist/cli.mjs",
@@ -214,6 +215,7 @@ function test() {
   check("route types", run("next", ["typegen"], { quiet: true }) === 0);
   check("type check", run("tsc", ["--noEmit"]) === 0);
   check("lint", run("eslint", ["."]) === 0);
+  check("format", run("prettier", ["--check", "--log-level=warn", "."]) === 0);
   check(
     "architecture",
     run("depcruise", ["--config", ".dependency-cruiser.cjs", "app", "ui", "server", "db", "core", ...(existsSync("workers") ? ["workers"] : [])]) === 0,

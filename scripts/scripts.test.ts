@@ -1,0 +1,89 @@
+import { spawnSync } from "node:child_process";
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { createServer } from "node:net";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+
+let folder: string;
+beforeEach(() => void (folder = mkdtempSync(join(tmpdir(), "zesty-scripts-"))));
+afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+const node = (args: string[], input = "", env: Record<string, string> = {}) =>
+  spawnSync(process.execPath, args, { input, encoding: "utf8", env: { ...process.env, ZESTY_DATA: join(folder, "data"), ...env } });
+const tsx = (script: string, args: string[] = [], input = "", env: Record<string, string> = {}) =>
+  node(["node_modules/tsx/dist/cli.mjs", script, ...args], input, env);
+
+describe("npm run op", () => {
+  it("prints an answer as JSON on standard output", () => {
+    const ran = tsx("scripts/op.ts", ["cast.batch"], '{"castId":"cast-beeswax","cavityMl":180}');
+    expect(ran.status).toBe(0);
+    expect((JSON.parse(ran.stdout) as { mixG: number }).mixG).toBeCloseTo(172.8, 6);
+  });
+
+  it.each([
+    ["a fault, by its path", "rubber.batch", '{"rubberId":"rubber-tin-medium-25","volumeMl":-1}', /^volumeMl: .*more than 0/],
+    ["a field it does not know", "cast.batch", '{"castId":"cast-plaster","cavityMl":1,"cavityMI":2}', /cavityMI/],
+    ["what is not JSON", "plan", "{", /Standard input is not JSON/],
+    ["no such operation", "mould.guess", "{}", /no operation "mould.guess"/],
+  ])("says %s on standard error, with exit code 2", (_, name, input, words) => {
+    const ran = tsx("scripts/op.ts", [name], input);
+    expect([ran.status, ran.stdout]).toEqual([2, ""]);
+    expect(ran.stderr).toMatch(words);
+  });
+
+  it("lists every operation when none is named", () => {
+    expect(tsx("scripts/op.ts").stdout).toMatch(/^fit\.check +Judge every contact/m);
+  });
+});
+
+describe("the generated page of operations", () => {
+  it("is the one the schemas make today", () => {
+    const before = readFileSync("docs/operations.md", "utf8");
+    const made = tsx("scripts/operations-doc.ts", [join(folder, "operations.md")]);
+    expect(made.status).toBe(0);
+    expect(readFileSync(join(folder, "operations.md"), "utf8")).toBe(before);
+  });
+});
+
+describe("loading the demo", () => {
+  it("fills a new workshop once, and never touches one in use", () => {
+    expect(tsx("scripts/load-demo.ts").stdout).toMatch(/Loaded the demo workshop/);
+    const again = tsx("scripts/load-demo.ts");
+    expect([again.status, again.stdout]).toEqual([0, expect.stringMatching(/^Opening the workshop/)]);
+  });
+
+  it("says what is wrong with a file that is no workshop, and leaves it alone", () => {
+    tsx("scripts/load-demo.ts");
+    const file = join(folder, "data", "workshop.sqlite");
+    writeFileSync(file, "a shopping list");
+    const ran = tsx("scripts/load-demo.ts");
+    expect(ran.status).toBe(1);
+    expect(ran.stderr).toMatch(/is not usable .* Put a good copy in its place/);
+    expect(readFileSync(file, "utf8")).toBe("a shopping list");
+  });
+});
+
+describe("starting", () => {
+  it.each([
+    ["an unknown command", ["brew"], {}, /"brew" is not one of demo, dev, test, bench, op/],
+    ["an unknown option", ["demo", "--wipe"], {}, /"--wipe" is not known here\. The only option is --fresh/],
+    ["a port that is no number", ["demo"], { PORT: "lots" }, /PORT is "lots": it has to be a whole number/],
+  ])("refuses %s in words", (_, args, env, words) => {
+    const ran = node(["scripts/start.mjs", ...args], "", env);
+    expect(ran.status).toBe(1);
+    expect(ran.stderr).toMatch(words);
+    expect(existsSync(join(folder, "data"))).toBe(false);
+  });
+
+  it("says which port is taken, and how to choose another, before it touches any data", async () => {
+    const holder = createServer();
+    await new Promise<void>((done) => holder.listen(0, "127.0.0.1", done));
+    const address = holder.address();
+    const port = typeof address === "object" && address ? address.port : 0;
+    const ran = node(["scripts/start.mjs", "demo", "--fresh"], "", { PORT: String(port) });
+    await new Promise((done) => holder.close(done));
+    expect(ran.status).toBe(1);
+    expect(ran.stderr).toContain(`PORT=${port + 1} npm run demo`);
+    expect(readdirSync(folder)).toEqual([]);
+  });
+});
