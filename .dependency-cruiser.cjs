@@ -39,7 +39,7 @@ module.exports = {
     {
       name: "rooms-below-the-roof",
       severity: "error",
-      from: from("^core/(mould|batch|cure|fit|job)/"),
+      from: from("^core/(heat|mould|batch|cure|fit|job)/"),
       to: { path: "^core/(plan/|operations)" },
     },
     { name: "db-knows-only-core", severity: "error", from: from("^db/"), to: { path: "^(app|ui|server|workers)/" } },
