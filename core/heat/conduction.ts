@@ -70,6 +70,15 @@ export class Conduction {
   private readonly flux: Float64Array;
   private readonly base: Float64Array;
   private readonly trial: Float64Array;
+  /** Temperatures of the stage last solved, as its heat flows saw them. */
+  private readonly trialC: Float64Array;
+  private readonly heat: Float64Array;
+  /** Temperature each guess of enthalpy stands for, and the curve each cell follows. */
+  private readonly guessC: Float64Array;
+  private readonly curveOf: Enthalpy[] = [];
+  /** First cell of each layer. */
+  private readonly starts: number[];
+  private readonly reacts: boolean;
   private edgeG: [number, number] = [0, 0];
 
   constructor(private readonly setup: Setup) {
@@ -108,12 +117,16 @@ export class Conduction {
     this.flux = f();
     this.base = f();
     this.trial = f();
+    this.trialC = f();
+    this.heat = f();
+    this.guessC = f();
     this.layerOf = new Int32Array(this.n);
     this.faceArea = new Float64Array(this.n + 1);
     this.resistance = new Float64Array(this.n);
     this.curve = layers.map((l) => new Enthalpy(l.substance));
     this.rates = layers.map((l) => (l.reaction ? rateAtReference(l.reaction) : 0));
 
+    this.reacts = this.rates.some((rate) => rate > 0);
     let r = start;
     this.faceArea[0] = r ** power;
     cells.forEach(({ d, i }, k) => {
@@ -124,16 +137,18 @@ export class Conduction {
       this.faceArea[k + 1] = out ** power;
       this.halfOut[k] = d / 2;
       const layer = layers[i]!;
+      this.curveOf.push(this.curve[i]!);
       this.celsius[k] = layer.initialC;
       this.enthalpy[k] = this.curve[i]!.of(layer.initialC);
       this.resistance[k] = k > 0 && this.layerOf[k - 1] !== i ? (setup.contactM2KW?.[i - 1] ?? 0) : 0;
       r = out;
     });
+    this.starts = layers.map((_, i) => this.layerOf.indexOf(i));
   }
 
   /** Temperature of the face between two layers, °C, seen from the inner side (0) or the outer side (1). */
   faceC(innerLayer: number, side: 0 | 1 = 1): number {
-    const k = this.layerOf.indexOf(innerLayer + 1);
+    const k = this.starts[innerLayer + 1] ?? 0;
     if (k <= 0) throw new RangeError(`There is no face outside layer ${innerLayer}.`);
     const inside = this.halfOut[k - 1]! / this.conductivity(k - 1);
     const outside = this.halfOut[k]! / this.conductivity(k);
@@ -182,8 +197,8 @@ export class Conduction {
 
   /** Takes over the temperatures of another run's layer of the same thickness and substance. */
   copyLayer(mine: number, other: Conduction, theirs: number): void {
-    const from = this.layerOf.indexOf(mine);
-    const to = other.layerOf.indexOf(theirs);
+    const from = this.starts[mine]!;
+    const to = other.starts[theirs]!;
     const offset = other.atMm[to]! - other.halfOut[to]! * 1000 - (this.atMm[from]! - this.halfOut[from]! * 1000);
     for (let k = 0; k < this.n; k++) {
       if (this.layerOf[k] !== mine) continue;
@@ -200,13 +215,25 @@ export class Conduction {
     const end = this.elapsedS + seconds;
     const from = this.elapsedS;
     while (this.elapsedS < end - 1e-9) {
-      let dt = Math.min(0.002 + 0.045 * (this.elapsedS - from), longestS, end - this.elapsedS);
+      let dt = Math.min(0.002 + 0.045 * (this.elapsedS - from), longestS, this.reactionStepS(), end - this.elapsedS);
       while (!this.step(dt)) {
         dt /= 2;
         if (dt < 1e-7) throw new Error(`The heat solver did not settle at ${this.elapsedS.toFixed(3)} s: check the figures of the materials.`);
       }
       if (each?.(dt) === false) return;
     }
+  }
+
+  /** Longest step in which no reaction comes further than a fiftieth, s. */
+  private reactionStepS(): number {
+    if (!this.reacts) return Infinity;
+    let fastest = 0;
+    for (let k = 0; k < this.n; k++) {
+      const layer = this.layerOf[k]!;
+      const x = this.setup.layers[layer]!.reaction;
+      if (x) fastest = Math.max(fastest, progressRate(x, this.rates[layer]!, this.progress[k]!, this.celsius[k]!));
+    }
+    return fastest > 0 ? 0.02 / fastest : Infinity;
   }
 
   private conductivity(k: number): number {
@@ -237,7 +264,7 @@ export class Conduction {
     this.lostJ += dt * ((1 - GAMMA) * lost1 + GAMMA * this.lossRate());
     for (let k = 0; k < n; k++) {
       this.enthalpy[k] = this.guess[k]!;
-      this.celsius[k] = this.curve[this.layerOf[k]!]!.temperature(this.guess[k]!);
+      this.celsius[k] = this.guessC[k]!;
       if (heat) this.progress[k] = this.trial[k]!;
     }
     this.elapsedS += dt;
@@ -246,8 +273,8 @@ export class Conduction {
 
   /** Heat each cell's reaction gives off in this step, J, by a midpoint rule at the temperature of its start; null without any. */
   private react(dt: number): Float64Array | null {
-    if (this.rates.every((r) => r === 0)) return null;
-    const heat = this.right.slice();
+    if (!this.reacts) return null;
+    const { heat } = this;
     for (let k = 0; k < this.n; k++) {
       const layer = this.layerOf[k]!;
       const x = this.setup.layers[layer]!.reaction;
@@ -278,26 +305,25 @@ export class Conduction {
     return this.edgeG[0] * (this.trialC[0]! - this.edgeC(this.setup.inner)) + this.edgeG[1] * (this.trialC[last]! - this.edgeC(this.setup.outer));
   }
 
-  /** Temperatures of the stage last solved, as its heat flows saw them. */
-  private readonly trialC: number[] = [];
-
   /** Solves V·H(T) − dt·(heat flows in) = base for `guess` (H) and leaves the flows in `flux`, W. */
   private stage(dt: number): boolean {
     const { n, volume, g, lower, diagonal, right, guess, base, trialC: c } = this;
     const [gIn, gOut] = this.edgeG;
     const [inC, outC] = [this.edgeC(this.setup.inner), this.edgeC(this.setup.outer)];
+    const { guessC, curveOf } = this;
+    for (let k = 0; k < n; k++) guessC[k] = curveOf[k]!.temperature(guess[k]!);
     let settled = false;
     for (let round = 0; round < MOST_ITERATIONS && !settled; round++) {
       for (let k = 0; k < n; k++) {
-        const curve = this.curve[this.layerOf[k]!]!;
-        const slope = curve.slope(guess[k]!) * volume[k]!;
+        const slope = curveOf[k]!.slope(guess[k]!) * volume[k]!;
         const left = k > 0 ? g[k]! : gIn;
         const rightG = k < n - 1 ? g[k + 1]! : gOut;
         lower[k] = k > 0 ? -dt * g[k]! : 0;
         diagonal[k] = slope + dt * (left + rightG);
-        right[k] =
-          base[k]! - guess[k]! * volume[k]! + slope * curve.temperature(guess[k]!) + (k === 0 ? dt * gIn * inC : 0) + (k === n - 1 ? dt * gOut * outC : 0);
+        right[k] = base[k]! - guess[k]! * volume[k]! + slope * guessC[k]!;
       }
+      right[0]! += dt * gIn * inC;
+      right[n - 1]! += dt * gOut * outC;
       // Thomas algorithm; the matrix is symmetric, so the upper band is the next row's lower band.
       for (let k = 1; k < n; k++) {
         const m = lower[k]! / diagonal[k - 1]!;
@@ -308,10 +334,11 @@ export class Conduction {
       for (let k = n - 2; k >= 0; k--) c[k] = (right[k]! - lower[k + 1]! * c[k + 1]!) / diagonal[k]!;
       settled = true;
       for (let k = 0; k < n; k++) {
-        const curve = this.curve[this.layerOf[k]!]!;
         const before = guess[k]!;
-        guess[k] = before + curve.slope(before) * (c[k]! - curve.temperature(before));
-        if (Math.abs(curve.temperature(guess[k]!) - c[k]!) > 1e-6) settled = false;
+        const after = before + curveOf[k]!.slope(before) * (c[k]! - guessC[k]!);
+        guess[k] = after;
+        guessC[k] = curveOf[k]!.temperature(after);
+        if (Math.abs(guessC[k]! - c[k]!) > 1e-6) settled = false;
       }
     }
     if (!settled) return false;

@@ -1,7 +1,8 @@
 import { range } from "./range";
 import type { Cast } from "./schema";
+import { thermalOf } from "./thermal";
 
-const base = { kind: "cast", provenance: "Typical of its kind; check your data sheet", copiedFrom: null } as const;
+const base = { kind: "cast", provenance: "Typical of its kind; check your data sheet", copiedFrom: null, thermal: null } as const;
 
 const cementBurns = "Wet cement is alkaline and burns: gloves and goggles; rinse skin at once.";
 const silica = "Dust holds silica: respirator when pouring powder, cutting or sanding; cut wet.";
@@ -17,8 +18,7 @@ const resinRate = (low: number, typical: number, high: number) => ({ kind: "rate
 const cooling = (low: number, typical: number, high: number, referenceThicknessMm: number, surround = range(18, 22, 26)) =>
   ({ kind: "cooling", demouldH: range(low, typical, high), referenceThicknessMm, surroundC: surround }) as const;
 
-/** Casting materials of each common kind. Figures are spans across public handbooks and data sheets. */
-export const CASTS: readonly Cast[] = [
+const ENTRIES: readonly Cast[] = [
   {
     ...base, id: "cast-concrete", name: "General concrete, fine", family: "cement", note: "Bagged fine-aggregate mix.", traits: ["cement", "alkaline", "heavy", "outdoor", "porous-cast", "water-based"],
     mix: { kind: "cement", waterPer100: range(11, 14, 17), wetDensityGMl: range(2.15, 2.25, 2.35), binderFraction: 0.25, polymerPer100: 0, polymerSolids: 0, fibrePct: 0, pigmentMaxPctOfBinder: 10 },
@@ -90,12 +90,14 @@ export const CASTS: readonly Cast[] = [
   {
     ...base, id: "cast-pewter", name: "Lead-free pewter", family: "metal", note: "Tin with a little antimony and copper.", traits: ["metal", "lead-free", "heavy", "molten"],
     mix: { kind: "metal", buttonPct: range(10, 20, 40), ladlePct: range(5, 10, 20) },
+    thermal: { conductivityWMK: range(28, 45, 55), specificHeatJGK: range(0.22, 0.24, 0.27), heatJG: range(55, 59, 62), freezing: { solidusC: 241, liquidusC: 249 } },
     setting: { kind: "freezing", solidusC: 241, latentJG: 59, specificHeatJGK: 0.25, meltDensityGMl: 6.97 }, densityGMl: range(7.26, 7.28, 7.35), peakC: range(270, 290, 315), workingMin: range(0.5, 1, 3), shrinkPct: range(0.3, 0.5, 0.7),
     cautions: [metalSplash],
   },
   {
     ...base, id: "cast-tin-bismuth", name: "Low-melt tin-bismuth alloy", family: "metal", note: "Freezes near 138 °C; kind to rubber.", traits: ["metal", "lead-free", "heavy", "molten"],
     mix: { kind: "metal", buttonPct: range(10, 20, 40), ladlePct: range(5, 10, 20) },
+    thermal: { conductivityWMK: range(18, 25, 35), specificHeatJGK: range(0.17, 0.19, 0.21), heatJG: range(42, 45, 50), freezing: { solidusC: 138, liquidusC: 140 } },
     setting: { kind: "freezing", solidusC: 138, latentJG: 45, specificHeatJGK: 0.2, meltDensityGMl: 8.3 }, densityGMl: range(8.5, 8.56, 8.7), peakC: range(155, 170, 190), workingMin: range(1, 2, 4), shrinkPct: range(-0.05, 0, 0.05),
     cautions: [metalSplash],
   },
@@ -107,6 +109,7 @@ export const CASTS: readonly Cast[] = [
   {
     ...base, id: "cast-slow-epoxy", name: "Slow casting epoxy", family: "resin", note: "Clear; stay inside the data sheet's greatest depth.", traits: ["resin", "epoxy", "amine"],
     mix: { kind: "resin", basis: "mass", partA: { name: "Resin", parts: 100, densityGMl: 1.13 }, partB: { name: "Hardener", parts: 40, densityGMl: 0.96 } },
+    thermal: { conductivityWMK: range(0.17, 0.2, 0.25), specificHeatJGK: range(1.5, 1.8, 2.1), heatJG: range(250, 330, 420), freezing: null },
     setting: resinRate(24, 36, 72), densityGMl: range(1.08, 1.12, 1.16), peakC: range(30, 45, 90), workingMin: range(40, 90, 240), shrinkPct: range(0.1, 0.3, 0.8), cautions: [resinSkin, "Too deep a pour can overheat and smoke: pour in layers the data sheet allows."],
   },
   {
@@ -117,11 +120,13 @@ export const CASTS: readonly Cast[] = [
   {
     ...base, id: "cast-hard-sugar", name: "Hard sugar", family: "food", note: "Cooked to the hard crack.", traits: ["food"],
     mix: { kind: "recipe", per100: [{ name: "Sugar", grams: 76, densityGMl: 0.85 }, { name: "Glucose syrup", grams: 28, densityGMl: 1.42 }, { name: "Water", grams: 25, densityGMl: 1 }] },
+    thermal: { conductivityWMK: range(0.3, 0.38, 0.45), specificHeatJGK: range(1.6, 1.9, 2.3), heatJG: range(0, 0, 10), freezing: null },
     setting: cooling(0.3, 0.5, 1, 12), densityGMl: range(1.45, 1.5, 1.55), peakC: range(140, 150, 160), workingMin: range(2, 4, 7), shrinkPct: range(0.3, 0.5, 1), cautions: [hotSugar, "Food only in a mould used for nothing else, ever."],
   },
   {
     ...base, id: "cast-gelatine", name: "Gelatine gel, firm", family: "food", note: "Sets in the refrigerator.", traits: ["food", "gentle", "water-based"],
     mix: { kind: "recipe", per100: [{ name: "Gelatine", grams: 9, densityGMl: null }, { name: "Water or juice", grams: 76, densityGMl: 1 }, { name: "Sugar", grams: 15, densityGMl: 0.85 }] },
+    thermal: { conductivityWMK: range(0.45, 0.52, 0.6), specificHeatJGK: range(3.3, 3.7, 4), heatJG: range(0, 10, 20), freezing: null },
     setting: cooling(2, 4, 8, 30, range(3, 5, 8)), densityGMl: range(1.06, 1.09, 1.12), peakC: range(40, 50, 60), workingMin: range(10, 20, 30), shrinkPct: range(0, 0.3, 1), cautions: ["Food only in a mould used for nothing else, ever."],
   },
   {
@@ -130,3 +135,6 @@ export const CASTS: readonly Cast[] = [
     setting: cooling(1, 2, 4, 30), densityGMl: range(1.02, 1.05, 1.1), peakC: range(55, 62, 70), workingMin: range(5, 10, 15), shrinkPct: range(0.2, 0.5, 1), cautions: ["Hot soap base scalds: low heat, lid off slowly. Fragrance within the supplier's skin limit."],
   },
 ];
+
+/** Casting materials of each common kind. Figures are spans across public handbooks and data sheets. */
+export const CASTS: readonly Cast[] = ENTRIES.map((c) => ({ ...c, thermal: thermalOf(c) }));

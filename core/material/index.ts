@@ -2,3 +2,4 @@ export * from "./range";
 export * from "./schema";
 export * from "./library";
 export * from "./plausible";
+export * from "./thermal";

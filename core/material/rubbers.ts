@@ -2,7 +2,7 @@ import { range } from "./range";
 import type { Rubber } from "./schema";
 
 const gloves = "Wear gloves and keep air moving while mixing; the data sheet has the details.";
-const base = { kind: "rubber" as const, provenance: "Typical of its kind; check your data sheet", copiedFrom: null, cautions: [gloves] };
+const base = { kind: "rubber" as const, provenance: "Typical of its kind; check your data sheet", copiedFrom: null, cautions: [gloves], conductivityWMK: range(0.18, 0.24, 0.32), specificHeatJGK: range(1.1, 1.3, 1.5) };
 
 const oneToOne = (densityGMl: number) =>
   ({
@@ -87,7 +87,7 @@ export const RUBBERS: readonly Rubber[] = [
     ...base, id: "rubber-tin-heat-30", name: "Tin 30 A, 10:1, heat-resistant", family: "tin", form: "pourable", mix: tenToOne(1.42, 1.0),
     note: "Filled with iron oxide for tin and bismuth alloys.",
     densityGMl: range(1.3, 1.42, 1.55), shoreA: range(26, 30, 36), elongationPct: range(150, 220, 300), potLifeMin: range(30, 45, 60), cureH: range(16, 20, 24),
-    heatContinuousC: range(230, 250, 260), heatShortC: range(260, 300, 315), shrinkPct: range(0.3, 0.6, 1), foodDeclared: false, traits: ["tin", "condensation", "silicone", "heat-grade"],
+    heatContinuousC: range(230, 250, 260), heatShortC: range(260, 300, 315), conductivityWMK: range(0.24, 0.32, 0.45), specificHeatJGK: range(1, 1.15, 1.35), shrinkPct: range(0.3, 0.6, 1), foodDeclared: false, traits: ["tin", "condensation", "silicone", "heat-grade"],
     cautions: [gloves, "Bake out as the data sheet says before the first metal: leftover volatiles boil."],
   },
   {

@@ -48,6 +48,18 @@ export const RubberMix = z.discriminatedUnion("kind", [
 ]);
 export type RubberMix = z.infer<typeof RubberMix>;
 
+/** Figures of heat flow: conductivity, specific heat, heat given off by a gram of the mix while it sets or freezes, and where it freezes. */
+export const Thermal = z.object({
+  conductivityWMK: positive(500),
+  specificHeatJGK: positive(10),
+  heatJG: fromZero(2000),
+  freezing: z
+    .object({ solidusC: z.number(), liquidusC: z.number() })
+    .refine((f) => f.solidusC <= f.liquidusC, { message: "the solidus has to be at or below the liquidus" })
+    .nullable(),
+});
+export type Thermal = z.infer<typeof Thermal>;
+
 export const Rubber = z.object({
   kind: z.literal("rubber"),
   ...base,
@@ -68,6 +80,9 @@ export const Rubber = z.object({
   heatShortC: positive(2000),
   /** Linear shrinkage after cure, %. */
   shrinkPct: fromZero(10),
+  /** Conductivity, W/(m·K), and specific heat, J/(g·K). Entries from before they were kept take those typical of silicone. */
+  conductivityWMK: positive(5).default({ low: 0.18, typical: 0.24, high: 0.32 }),
+  specificHeatJGK: positive(5).default({ low: 1.1, typical: 1.3, high: 1.5 }),
   foodDeclared: z.boolean(),
 });
 export type Rubber = z.infer<typeof Rubber>;
@@ -153,6 +168,8 @@ export const Cast = z.object({
   setting: Setting,
   /** Density of the finished casting, g/mL: as it sits on the shelf, dry or solid. */
   densityGMl: positive(15),
+  /** Heat flow figures; null takes those typical of its family. */
+  thermal: Thermal.nullable().default(null),
   /** Temperature in the mould at its hottest: pouring temperature, or setting exotherm, °C. */
   peakC: positive(1500),
   /** Minutes it can be worked after mixing or before it freezes in the pan. */

@@ -15,6 +15,13 @@ import { fromNow, useNow, When } from "../When";
 
 const FAULT_KEYS = Object.keys(FAULTS) as FaultKey[];
 
+interface Change {
+  opened?: boolean;
+  outcome?: PourView["outcome"];
+  faults?: FaultKey[];
+  notes?: string;
+}
+
 /** One pour: its frozen numbers, how it came out, and its photos. */
 export function PourScreen({ initial, photos: firstPhotos }: { initial: PourView; photos: readonly PhotoView[] }) {
   const router = useRouter();
@@ -24,11 +31,20 @@ export function PourScreen({ initial, photos: firstPhotos }: { initial: PourView
   const [fault, setFault] = useState<string | null>(null);
   const s = pour.snapshot;
 
-  const change = async (patch: { opened?: boolean; outcome?: PourView["outcome"]; faults?: FaultKey[]; notes?: string }): Promise<boolean> => {
-    const answer = await send<PourView>("PATCH", `/api/pours/${pour.id}`, patch);
+  const queue = useRef({ tail: Promise.resolve(), waiting: 0 });
+  // Shown at once; sent one after another, even as the page goes away; the last answer is what stands.
+  const change = async (patch: Change): Promise<boolean> => {
+    const { opened, ...shown } = patch;
+    setPour((p) => ({ ...p, ...shown, ...(opened === false ? { openedAt: null } : {}) }));
+    const q = queue.current;
+    q.waiting++;
+    const sent = q.tail.then(() => send<PourView>("PATCH", `/api/pours/${initial.id}`, patch, { keepalive: true }));
+    q.tail = sent.then(() => undefined);
+    const answer = await sent;
+    q.waiting--;
     setFault(answer.ok ? null : answer.message);
-    if (answer.ok) {
-      setPour({ ...answer.data, mouldName: pour.mouldName });
+    if (answer.ok && q.waiting === 0) {
+      setPour({ ...answer.data, mouldName: initial.mouldName });
       router.refresh();
     }
     return answer.ok;
@@ -56,7 +72,7 @@ export function PourScreen({ initial, photos: firstPhotos }: { initial: PourView
       )}
       <div className="grid items-start gap-4 lg:grid-cols-2">
         <div className="space-y-4">
-          <section aria-labelledby="clock" className="card space-y-2 p-4">
+          <section aria-labelledby="clock" className="card min-h-60 space-y-2 p-4">
             <h2 id="clock" className="text-xl font-bold">
               {curing ? "On the clock" : "Opened"}
             </h2>
@@ -157,15 +173,31 @@ const NOTES_DELAY_MS = 500;
 function Notes({ pour, save }: { pour: PourView; save: (notes: string) => Promise<boolean> }) {
   const [text, setText] = useState(pour.notes);
   const [state, setState] = useState<"Saved" | "Saving" | "Not saved">("Saved");
-  const latest = useRef(save);
+  const latest = useRef({ save, text, unsent: false });
   useEffect(() => {
-    latest.current = save;
+    latest.current = { ...latest.current, save, text };
   });
   useEffect(() => {
     if (text === pour.notes) return;
-    const soon = setTimeout(() => void latest.current(text).then((ok) => setState(ok ? "Saved" : "Not saved")), NOTES_DELAY_MS);
+    latest.current.unsent = true;
+    const soon = setTimeout(() => {
+      latest.current.unsent = false;
+      void latest.current.save(text).then((ok) => setState(ok ? "Saved" : "Not saved"));
+    }, NOTES_DELAY_MS);
     return () => clearTimeout(soon);
   }, [text, pour.notes]);
+  useEffect(() => {
+    // What is still waiting to be sent goes out with the page.
+    const leave = () => {
+      if (latest.current.unsent) void latest.current.save(latest.current.text);
+      latest.current.unsent = false;
+    };
+    window.addEventListener("pagehide", leave);
+    return () => {
+      window.removeEventListener("pagehide", leave);
+      leave();
+    };
+  }, []);
   return (
     <label className="block space-y-1">
       <span className="flex justify-between">

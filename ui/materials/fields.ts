@@ -102,6 +102,18 @@ function settingFields(s: Extract<Material, { kind: "cast" }>["setting"]): Field
   }
 }
 
+function thermalFields(m: Extract<Material, { kind: "cast" }>): FieldSpec[] {
+  if (!m.thermal) return [];
+  return [
+    range("thermal.conductivityWMK", "Conductivity", "count", { suffix: "W/m·K" }),
+    range("thermal.specificHeatJGK", "Specific heat of the mix", "count", { suffix: "J/g·K" }),
+    range("thermal.heatJG", "Heat of setting or freezing", "count", { suffix: "J/g" }),
+    ...(m.thermal.freezing
+      ? [number("thermal.freezing.solidusC", "All solid below", "temperature"), number("thermal.freezing.liquidusC", "All liquid above", "temperature")]
+      : []),
+  ];
+}
+
 /** The properties of a material in the order a data sheet gives them; what they are depends on how it is mixed and sets. */
 export function fieldsOf(m: Material): FieldSpec[] {
   switch (m.kind) {
@@ -117,6 +129,8 @@ export function fieldsOf(m: Material): FieldSpec[] {
         range("heatContinuousC", "Bears for its life", "temperature"),
         range("heatShortC", "Bears for minutes", "temperature"),
         range("shrinkPct", "Shrinkage", "percent"),
+        range("conductivityWMK", "Conductivity", "count", { suffix: "W/m·K" }),
+        range("specificHeatJGK", "Specific heat", "count", { suffix: "J/g·K" }),
         { path: "foodDeclared", label: "Maker declares food contact", kind: "flag" },
         ...(m.mix.kind === "ratio"
           ? twoParts("mix")
@@ -132,6 +146,7 @@ export function fieldsOf(m: Material): FieldSpec[] {
         range("peakC", "Hottest in the mould", "temperature"),
         range("workingMin", "Working time", "duration", minutes),
         range("shrinkPct", "Shrinkage", "percent"),
+        ...thermalFields(m),
         ...settingFields(m.setting),
         ...mixFields(m.mix),
       ];

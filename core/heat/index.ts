@@ -1,0 +1,3 @@
+export * from "./conduction";
+export * from "./study";
+export * from "./substance";

@@ -1,0 +1,126 @@
+import fc from "fast-check";
+import { shelfOf, thermalOf, type Cast, type Rubber } from "../material";
+import { heatKey, heatStudy, likeBody, type HeatQuestion } from "./study";
+import { contactC, effusivity } from "./substance";
+
+const shelf = shelfOf();
+const rubber = (id: string): Rubber => shelf.rubbers.find((r) => r.id === id)!;
+const cast = (id: string): Cast => shelf.casts.find((c) => c.id === id)!;
+const ask = (castId: string, rubberId: string, patch: Partial<HeatQuestion> = {}): HeatQuestion => ({
+  cast: cast(castId),
+  rubber: rubber(rubberId),
+  symmetry: "plate",
+  halfMm: 4,
+  wallMm: 20,
+  shopC: 22,
+  pours: 4,
+  everyMin: 15,
+  ...patch,
+});
+
+describe("a heat study", () => {
+  it("puts the skin under molten metal at least where two bodies would meet, and near the pour: latent heat holds it up", () => {
+    const s = heatStudy(ask("cast-pewter", "rubber-platinum-medium-25"));
+    const t = thermalOf(cast("cast-pewter"));
+    const metal = { kWMK: t.conductivityWMK.typical * 0.55, rhoKgM3: 7280, cJKgK: t.specificHeatJGK.typical * 1000 };
+    const silicone = { kWMK: 0.24, rhoKgM3: 1100, cJKgK: 1300 };
+    const meet = contactC(effusivity(metal), 290, effusivity(silicone), 22);
+    expect(s.skinPeakC.typical).toBeGreaterThan(meet - 8);
+    expect(s.skinPeakC.typical).toBeLessThan(290);
+  });
+
+  it("gives a band that holds the typical answer, and a hot layer that is thin", () => {
+    const s = heatStudy(ask("cast-pewter", "rubber-tin-heat-30"));
+    for (const r of [s.skinPeakC, s.overContinuousS, s.overShortS, s.solidS!, s.openS!, ...s.peaks.map((p) => p.peakC)]) {
+      expect(r.low).toBeLessThanOrEqual(r.typical);
+      expect(r.typical).toBeLessThanOrEqual(r.high);
+    }
+    expect(s.openS!.typical).toBeGreaterThan(s.solidS!.typical);
+    const falls = s.peaks.map((p) => p.peakC.typical);
+    expect(falls).toEqual([...falls].sort((a, b) => b - a));
+    expect(s.peaks.find((p) => p.depthMm === 2)!.peakC.typical).toBeLessThan(230);
+  });
+
+  it("warms from pour to pour, so that freezing takes longer, and a slower pace leaves it cooler", () => {
+    const quick = heatStudy(ask("cast-pewter", "rubber-platinum-medium-25", { symmetry: "cylinder", halfMm: 5, wallMm: 14, pours: 6, everyMin: 6 })).session;
+    for (let i = 1; i < quick.length; i++) {
+      expect(quick[i]!.startC).toBeGreaterThan(quick[i - 1]!.startC);
+      expect(quick[i]!.solidS!).toBeGreaterThan(quick[i - 1]!.solidS!);
+    }
+    expect(quick[5]!.solidS! / quick[0]!.solidS!).toBeGreaterThan(2);
+    const slow = heatStudy(ask("cast-pewter", "rubber-platinum-medium-25", { symmetry: "cylinder", halfMm: 5, wallMm: 14, pours: 6, everyMin: 30 })).session;
+    expect(slow[5]!.startC).toBeLessThan(quick[5]!.startC);
+  });
+
+  it("finds the fastest pace that keeps inside the limits, and none where the first pour is too hot already", () => {
+    const kind = heatStudy(ask("cast-tin-bismuth", "rubber-tin-heat-30", { halfMm: 3 }));
+    expect(kind.paceMin).not.toBeNull();
+    expect(heatStudy(ask("cast-pewter", "rubber-platinum-medium-25")).paceMin).toBeNull();
+    expect(heatStudy(ask("cast-beeswax", "rubber-platinum-medium-25")).paceMin).toBeNull();
+  });
+
+  it.each([
+    ["cast-plaster", 25],
+    ["cast-hard-gypsum", 40],
+    ["cast-fast-urethane", 20],
+    ["cast-slow-epoxy", 12],
+    ["cast-concrete", 40],
+  ])("%s, %s mm to the middle, peaks within the span handbooks give for it", (id, halfMm) => {
+    const s = heatStudy(ask(id, "rubber-platinum-medium-25", { halfMm }));
+    const { low, high } = cast(id).peakC;
+    expect(s.castPeakC.typical).toBeGreaterThan(low - 5);
+    expect(s.castPeakC.typical).toBeLessThan(high + 5);
+    expect(s.solidS).toBeNull();
+  });
+
+  it.each(["cast-plaster", "cast-fast-urethane", "cast-slow-epoxy"])("%s grows hotter the thicker it is", (id) => {
+    const peaks = [3, 6, 12, 25, 50].map((halfMm) => heatStudy(ask(id, "rubber-platinum-medium-25", { halfMm })).castPeakC.typical);
+    expect(peaks).toEqual([...peaks].sort((a, b) => a - b));
+    expect(peaks[4]! - peaks[0]!).toBeGreaterThan(8);
+  });
+
+  it("is kept under exactly what it reads", () => {
+    const q = ask("cast-pewter", "rubber-tin-heat-30");
+    expect(heatKey(q)).toBe(heatKey(JSON.parse(JSON.stringify(q)) as HeatQuestion));
+    expect(heatKey({ ...q, wallMm: 21 })).not.toBe(heatKey(q));
+  });
+
+  it("refuses what cannot be reckoned, with the figure", () => {
+    expect(() => heatStudy(ask("cast-pewter", "rubber-tin-heat-30", { halfMm: 0 }))).toThrow(/A casting of 0 mm/);
+    expect(() => heatStudy(ask("cast-pewter", "rubber-tin-heat-30", { pours: 0 }))).toThrow(/0 pours every 15 min/);
+    expect(() => heatStudy(ask("cast-pewter", "rubber-tin-heat-30", { everyMin: NaN }))).toThrow(/every NaN min/);
+  });
+
+  it("answers every pair on the shelf with figures, in sizes from a pin to a paving slab", () => {
+    const pair = fc.record({
+      c: fc.constantFrom(...shelf.casts),
+      r: fc.constantFrom(...shelf.rubbers),
+      halfMm: fc.double({ min: 0.5, max: 60, noNaN: true }),
+      wallMm: fc.double({ min: 2, max: 60, noNaN: true }),
+      symmetry: fc.constantFrom("plate" as const, "cylinder" as const, "sphere" as const),
+    });
+    fc.assert(
+      fc.property(pair, ({ c, r, halfMm, wallMm, symmetry }) => {
+        const s = heatStudy({ cast: c, rubber: r, symmetry, halfMm, wallMm, shopC: 20, pours: 2, everyMin: 30 });
+        for (const v of [s.skinPeakC.low, s.skinPeakC.high, s.castPeakC.high, s.overContinuousS.high, ...s.session.map((p) => p.skinPeakC)])
+          expect(Number.isFinite(v)).toBe(true);
+        expect(s.skinPeakC.high).toBeLessThanOrEqual(s.castPeakC.high + 0.01);
+      }),
+      { numRuns: 25 },
+    );
+  });
+});
+
+describe("a body's like", () => {
+  it.each([
+    ["a wide tile", 100 * 100 * 10, 2 * 100 * 100 + 4 * 100 * 10, 10, "plate"],
+    ["a long rod", Math.PI * 25 * 200, Math.PI * 10 * 200 + Math.PI * 50, 10, "cylinder"],
+    ["a ball", (4 / 3) * Math.PI * 1000, 4 * Math.PI * 100, 20, "sphere"],
+  ])("%s", (_, mm3, mm2, width, symmetry) => {
+    const like = likeBody(mm3 / 1000, mm2, width);
+    expect(like.symmetry).toBe(symmetry);
+    // The like keeps the body's own volume for its area.
+    const n = { plate: 1, cylinder: 2, sphere: 3 }[like.symmetry];
+    expect(like.halfMm / n).toBeCloseTo(mm3 / mm2, 6);
+  });
+});

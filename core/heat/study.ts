@@ -1,0 +1,323 @@
+import { thermalOf, type Cast, type Range, type Rubber } from "../material";
+import { Conduction, type Edge, type Layer, type Symmetry } from "./conduction";
+import { DEFAULT_GRID, type GridRules } from "./grid";
+import type { Reaction } from "./reaction";
+import type { Substance } from "./substance";
+
+/** Heat that plain air takes from a warm face, W/(m²·K): natural convection with radiation, usual hand value 5 to 12. */
+export const AIR_H = 8;
+
+/** What short exposure is taken to mean: this long above the continuous limit in one pour, s. Data sheets say "minutes". */
+export const SHORT_EXPOSURE_S = 300;
+
+/** Longest one pour is followed, s. */
+const LONGEST_S = 6 * 3600;
+
+/** Exactly what a heat study reads; its JSON is the key it is kept under. */
+export interface HeatQuestion {
+  cast: Pick<Cast, "thermal" | "family" | "setting" | "densityGMl" | "peakC" | "workingMin">;
+  rubber: Pick<Rubber, "conductivityWMK" | "specificHeatJGK" | "densityGMl" | "heatContinuousC" | "heatShortC">;
+  symmetry: Symmetry;
+  /** Half thickness of a plate, or radius, of the casting, mm. */
+  halfMm: number;
+  /** Rubber from the casting outward, mm. */
+  wallMm: number;
+  shopC: number;
+  /** Castings poured one after another, and minutes from one pour to the next. */
+  pours: number;
+  everyMin: number;
+}
+
+/** Heat studies that are ready, by {@link heatKey}. */
+export type HeatStudies = ReadonlyMap<string, HeatStudy>;
+
+export const heatKey = (q: HeatQuestion): string => JSON.stringify(q);
+
+/** One way the uncertain figures may fall. */
+interface Case {
+  cast: Substance;
+  rubber: Substance;
+  pourC: number;
+  reaction: Reaction | null;
+}
+
+export interface PourHeat {
+  /** Rubber at the skin just before this pour, °C. */
+  startC: number;
+  skinPeakC: number;
+  /** Time at the skin above the continuous limit in this cycle, s. */
+  overS: number;
+  /** Time until the core is solid, s; null where nothing freezes, or not before the next pour. */
+  solidS: number | null;
+}
+
+export interface HeatStudy {
+  /** Hottest the rubber gets at its skin, °C. */
+  skinPeakC: Range;
+  /** Hottest at each depth into the rubber, °C. */
+  peaks: readonly { depthMm: number; peakC: Range }[];
+  /** Time the skin is above its continuous and its short-exposure limit, s. */
+  overContinuousS: Range;
+  overShortS: Range;
+  /** Time until the core is solid, and until it is cool enough to open, s; null where nothing freezes. */
+  solidS: Range | null;
+  openS: Range | null;
+  /** Hottest in the casting, °C: above the pouring temperature only where setting gives off heat. */
+  castPeakC: Range;
+  /** Course of the typical case for a chart. */
+  course: readonly { minute: number; coreC: number; skinC: number; oneMmC: number; fiveMmC: number }[];
+  /** The casts of a session at the asked pace, typical figures. */
+  session: readonly PourHeat[];
+  /**
+   * Fastest pace, minutes from pour to pour, at which `pours` castings of metal in a row freeze in time and keep inside the
+   * limits at the pessimistic edge; null if none does, and where the cast is no metal: then heat does not set the pace.
+   */
+  paceMin: number | null;
+}
+
+const DEPTHS_MM = [0, 0.5, 1, 2, 3, 5, 8, 12, 20];
+type Corner = "low" | "typical" | "high";
+
+function substanceOf(q: HeatQuestion, k: Corner, c: Corner): Substance {
+  const r = q.rubber;
+  return { kWMK: r.conductivityWMK[k], rhoKgM3: r.densityGMl.typical * 1000, cJKgK: r.specificHeatJGK[c] * 1000 };
+}
+
+/** How fast a setting that gives off heat runs: half of it by about the middle of its set. */
+function reactionOf(q: HeatQuestion, heat: Corner): Reaction | null {
+  const { cast } = q;
+  const t = thermalOf(cast as Cast);
+  const heatJM3 = t.heatJG[heat] * 1000 * cast.densityGMl.typical * 1000;
+  const s = cast.setting;
+  switch (s.kind) {
+    case "maturity":
+      return {
+        heatJM3,
+        halfS: s.demouldH.typical * 3600 * 0.5,
+        referenceC: s.referenceC,
+        activationKJMol: (s.activationK.typical * 8.314462618) / 1000,
+        seed: 0.2,
+      };
+    case "rate":
+      return cast.family === "gypsum"
+        ? { heatJM3, halfS: s.demouldH.typical * 3600 * 0.55, referenceC: s.referenceC, activationKJMol: s.activationKJMol.typical, seed: 0.02 }
+        : { heatJM3, halfS: s.demouldH.typical * 3600 * 0.35, referenceC: s.referenceC, activationKJMol: s.activationKJMol.typical, seed: 0.02 };
+    case "cooling":
+    case "freezing":
+      return null;
+  }
+}
+
+function caseOf(q: HeatQuestion, pour: Corner, rubberK: Corner, rubberC: Corner): Case {
+  const t = thermalOf(q.cast as Cast);
+  const reaction = reactionOf(q, pour);
+  const k = t.conductivityWMK.typical;
+  const c = t.specificHeatJGK.typical * 1000;
+  const cast: Substance = {
+    kWMK: k,
+    rhoKgM3: q.cast.densityGMl.typical * 1000,
+    cJKgK: c,
+    // A liquid metal conducts about half as well as the solid.
+    ...(t.freezing
+      ? { melt: { ...t.freezing, latentJKg: t.heatJG.typical * 1000, kLiquidWMK: q.cast.family === "metal" ? k * 0.55 : k, cLiquidJKgK: c * 1.05 } }
+      : {}),
+  };
+  // What sets with heat is poured at the temperature of the shop; its own peak is worked out, not given.
+  return { cast, rubber: substanceOf(q, rubberK, rubberC), pourC: reaction ? q.shopC : q.cast.peakC[pour], reaction };
+}
+
+const outside = (q: HeatQuestion): Edge => ({ kind: "air", hWM2K: AIR_H, ambientC: q.shopC });
+
+function filled(q: HeatQuestion, x: Case, rubberC: number, grid: GridRules): Conduction {
+  const cast: Layer = { thicknessMm: q.halfMm, substance: x.cast, initialC: x.pourC, ...(x.reaction ? { reaction: x.reaction } : {}) };
+  return new Conduction({
+    symmetry: q.symmetry,
+    layers: [cast, { thicknessMm: q.wallMm, substance: x.rubber, initialC: rubberC }],
+    inner: { kind: "insulated" },
+    outer: outside(q),
+    grid,
+  });
+}
+
+interface Watched {
+  skinPeakC: number;
+  castPeakC: number;
+  peaks: number[];
+  overContinuousS: number;
+  overShortS: number;
+  solidS: number | null;
+  openS: number | null;
+}
+
+/** The core is firm enough to open this far below its solidus, K: metal is brittle just under it, wax soft. */
+const OPEN_BELOW_K = { metal: 25, other: 12 };
+
+/** Follows one filled mould; `sample` sees every step. Event times are read between steps by straight lines. */
+function watch(
+  q: HeatQuestion,
+  x: Case,
+  c: Conduction,
+  seconds: number,
+  limits: { continuousC: number; shortC: number },
+  sample?: (c: Conduction) => void,
+): Watched {
+  const depths = DEPTHS_MM.filter((d) => d <= q.wallMm);
+  const seen: Watched = {
+    skinPeakC: -Infinity,
+    castPeakC: -Infinity,
+    peaks: depths.map(() => -Infinity),
+    overContinuousS: 0,
+    overShortS: 0,
+    solidS: null,
+    openS: null,
+  };
+  const start = c.elapsedS;
+  const melt = x.cast.melt;
+  const openC = melt ? Math.max(q.shopC + 5, melt.solidusC - OPEN_BELOW_K[q.cast.family === "metal" ? "metal" : "other"]) : null;
+  let share = c.liquidShare(0);
+  let core = c.celsius[0]!;
+  let rate = 0;
+  c.run(seconds, (dt) => {
+    const skin = c.faceC(0);
+    seen.skinPeakC = Math.max(seen.skinPeakC, skin);
+    for (let k = 0; k < c.celsius.length && c.layerOf[k] === 0; k++) seen.castPeakC = Math.max(seen.castPeakC, c.celsius[k]!);
+    depths.forEach((d, i) => (seen.peaks[i] = Math.max(seen.peaks[i]!, d === 0 ? skin : c.at(q.halfMm + d))));
+    if (skin > limits.continuousC) seen.overContinuousS += dt;
+    if (skin > limits.shortC) seen.overShortS += dt;
+    const now = c.elapsedS - start;
+    const liquid = c.liquidShare(0);
+    if (melt && seen.solidS === null) {
+      if (liquid === 0) seen.solidS = rate > 0 ? Math.min(now, now - dt + share / rate) : now;
+      else if (share > liquid) rate = (share - liquid) / dt;
+    }
+    const coreNow = c.celsius[0]!;
+    if (openC !== null && seen.openS === null && seen.solidS !== null && coreNow <= openC)
+      seen.openS = core > coreNow && core > openC ? now - dt + (dt * (core - openC)) / (core - coreNow) : now;
+    share = liquid;
+    core = coreNow;
+    sample?.(c);
+    // Once open, nothing hotter comes.
+    return !(seen.openS !== null && skin < limits.continuousC && now > seen.openS * 1.3);
+  });
+  return seen;
+}
+
+/**
+ * Casts `pours` times at a pace: after each the casting is lifted out as soon as it may be opened (or at the next pour),
+ * the mould stands empty to the air until then, and the next pour meets what warmth is left.
+ */
+function session(q: HeatQuestion, x: Case, everyMin: number, limits: { continuousC: number; shortC: number }, grid: GridRules): PourHeat[] {
+  const cycle = everyMin * 60;
+  const out: PourHeat[] = [];
+  let c = filled(q, x, q.shopC, grid);
+  for (let i = 0; i < q.pours; i++) {
+    const startC = c.at(q.halfMm + 0.05);
+    const began = c.elapsedS;
+    const seen = watch(q, x, c, cycle, limits);
+    out.push({ startC, skinPeakC: seen.skinPeakC, overS: seen.overContinuousS, solidS: seen.solidS });
+    const left = cycle - (c.elapsedS - began);
+    const next = filled(q, x, q.shopC, grid);
+    if (left > 1) {
+      const empty = new Conduction({
+        symmetry: q.symmetry,
+        startMm: q.halfMm,
+        layers: [{ thicknessMm: q.wallMm, substance: x.rubber, initialC: q.shopC }],
+        inner: outside(q),
+        outer: outside(q),
+        grid,
+      });
+      empty.copyLayer(0, c, 1);
+      empty.run(left);
+      next.copyLayer(1, empty, 0);
+    } else next.copyLayer(1, c, 1);
+    c = next;
+  }
+  return out;
+}
+
+/** Paces tried, minutes from pour to pour. */
+const PACES_MIN = [2, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 60, 90, 120, 180, 240, 360];
+
+/** The first pace that holds; what holds at one pace holds at every slower one, so it is found by halving. */
+function fastestPace(q: HeatQuestion, grid: GridRules): number | null {
+  const worst = caseOf(q, "high", "low", "low");
+  const limits = { continuousC: q.rubber.heatContinuousC.low, shortC: q.rubber.heatShortC.low };
+  const holds = (everyMin: number): boolean =>
+    session(q, worst, everyMin, limits, grid).every((p) => p.skinPeakC <= limits.shortC && p.overS <= SHORT_EXPOSURE_S && p.solidS !== null);
+  let [low, high] = [0, PACES_MIN.length];
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if (holds(PACES_MIN[mid]!)) high = mid;
+    else low = mid + 1;
+  }
+  return PACES_MIN[low] ?? null;
+}
+
+const span = (values: readonly number[], typical: number): Range => ({ low: Math.min(...values, typical), typical, high: Math.max(...values, typical) });
+
+/**
+ * Answers a heat question: how hot the rubber gets and for how long, when the casting is solid and may be opened, and how
+ * fast one may cast in a row. Uncertain figures (pouring temperature or heat of setting; conductivity and specific heat of
+ * the rubber) are put at both ends, so every answer is a band. Times s, temperatures °C, lengths mm.
+ *
+ * The casting is taken as a plate, rod or ball of its own modulus with rubber all round; an open face cools faster than
+ * this. Throws RangeError for sizes that are not positive.
+ */
+export function heatStudy(q: HeatQuestion, grid: GridRules = DEFAULT_GRID): HeatStudy {
+  if (!(q.halfMm > 0) || !(q.wallMm > 0))
+    throw new RangeError(`A casting of ${q.halfMm} mm in ${q.wallMm} mm of rubber cannot be reckoned: both have to be more than 0.`);
+  if (!Number.isInteger(q.pours) || q.pours < 1 || q.pours > 50 || !(q.everyMin > 0))
+    throw new RangeError(`${q.pours} pours every ${q.everyMin} min cannot be reckoned: type 1 to 50 pours, and a pace above 0.`);
+  const limitsAt = (edge: "low" | "typical" | "high") => ({ continuousC: q.rubber.heatContinuousC[edge], shortC: q.rubber.heatShortC[edge] });
+  const course: HeatStudy["course"][number][] = [];
+  const follow = (pour: Corner, k: Corner, c: Corner, limit: Corner, sample?: (run: Conduction) => void) => {
+    const x = caseOf(q, pour, k, c);
+    return watch(q, x, filled(q, x, q.shopC, grid), Math.min(LONGEST_S, x.reaction ? x.reaction.halfS * 5 : LONGEST_S), limitsAt(limit), sample);
+  };
+  let nextS = 0;
+  const typical = follow("typical", "typical", "typical", "typical", (run) => {
+    if (run.elapsedS < nextS) return;
+    nextS = run.elapsedS * 1.06 + 0.5;
+    course.push({
+      minute: run.elapsedS / 60,
+      coreC: run.celsius[0]!,
+      skinC: run.faceC(0),
+      oneMmC: run.at(q.halfMm + Math.min(1, q.wallMm)),
+      fiveMmC: run.at(q.halfMm + Math.min(5, q.wallMm)),
+    });
+  });
+  // Hot pours with rubber that takes heat badly or well; cool pours with both.
+  const others = [
+    follow("high", "low", "low", "low"),
+    follow("high", "high", "high", "low"),
+    follow("low", "high", "high", "high"),
+    follow("low", "low", "low", "high"),
+  ];
+  const band = (read: (w: Watched) => number): Range => span(others.map(read), read(typical));
+  const event = (read: (w: Watched) => number | null): Range | null => {
+    const t = read(typical);
+    const all = others.map(read).filter((v) => v !== null);
+    return t === null ? null : span(all, t);
+  };
+
+  const tooHot = others[0]!.skinPeakC > q.rubber.heatShortC.low || others[0]!.overContinuousS > SHORT_EXPOSURE_S;
+  return {
+    skinPeakC: band((w) => w.skinPeakC),
+    peaks: DEPTHS_MM.filter((d) => d <= q.wallMm).map((depthMm, i) => ({ depthMm, peakC: band((w) => w.peaks[i]!) })),
+    overContinuousS: band((w) => w.overContinuousS),
+    overShortS: band((w) => w.overShortS),
+    solidS: event((w) => w.solidS),
+    openS: event((w) => w.openS),
+    castPeakC: band((w) => w.castPeakC),
+    course,
+    session: session(q, caseOf(q, "typical", "typical", "typical"), q.everyMin, limitsAt("typical"), grid),
+    paceMin: q.cast.family !== "metal" || tooHot ? null : fastestPace(q, grid),
+  };
+}
+
+/** A plate, rod or ball that cools like a body: by how much smaller its modulus V/A is than half its least width. */
+export function likeBody(volumeMl: number, areaMm2: number, leastWidthMm: number): { symmetry: Symmetry; halfMm: number } {
+  const modulus = (volumeMl * 1000) / areaMm2;
+  const n = Math.min(3, Math.max(1, Math.round(leastWidthMm / 2 / modulus)));
+  return { symmetry: n === 1 ? "plate" : n === 2 ? "cylinder" : "sphere", halfMm: modulus * n };
+}
