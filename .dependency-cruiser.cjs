@@ -7,7 +7,7 @@ module.exports = {
     {
       name: "no-orphans",
       severity: "error",
-      from: { orphan: true, pathNot: ["\\.d\\.ts$", "\\.test\\.ts$", "^app/error\\.tsx$"] },
+      from: { orphan: true, pathNot: ["^workers/", "\\.d\\.ts$", "\\.test\\.ts$", "^app/error\\.tsx$"] },
       to: {},
     },
     {
@@ -44,6 +44,7 @@ module.exports = {
     },
     { name: "db-knows-only-core", severity: "error", from: from("^db/"), to: { path: "^(app|ui|server|workers)/" } },
     { name: "server-knows-db-and-core", severity: "error", from: from("^server/"), to: { path: "^(app|ui|workers)/" } },
+    { name: "workers-know-only-core", severity: "error", from: from("^workers/"), to: { path: "^(app|ui|server|db)/" } },
     { name: "ui-knows-only-core", severity: "error", from: from("^ui/"), to: { path: "^(app|server|db)/" } },
     { name: "app-reaches-storage-through-server", severity: "error", from: from("^app/"), to: { path: "^db/" } },
   ],

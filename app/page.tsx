@@ -1,7 +1,7 @@
 import { jobsInHand } from "@/server/jobs";
 import { curing } from "@/server/pours";
 import { shelf, workshop } from "@/server/workshop";
-import { plan } from "@/core/plan";
+import { planAll } from "@/server/heat";
 import { BenchScreen } from "@/ui/bench/BenchScreen";
 
 /** Jobs shown on the bench; the palette and the search reach the rest. */
@@ -13,8 +13,14 @@ export default function BenchPage() {
   const w = workshop();
   const known = shelf(w);
   const { lines, total } = jobsInHand(w, SHOWN);
-  const jobs = lines.map(({ id, name, updatedAt, job }) => {
-    const p = plan(job, known);
+  const plans = planAll(
+    lines.map((l) => l.job),
+    known,
+  );
+  const jobs = plans.flatMap((p, i) => {
+    const line = lines[i];
+    if (!line) return [];
+    const { id, name, updatedAt } = line;
     return {
       id,
       name,

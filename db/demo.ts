@@ -15,11 +15,27 @@ type Sizes = Job["master"]["sizes"];
 const master = (shape: Job["master"]["shape"], sizes: Sizes, surfaceId: string, more: Partial<Job["master"]> = {}): Job["master"] => ({ shape, sizes, profile: [], readingMm: 0.5, surfaceId, massG: null, ...more });
 
 /** The made-up workshop's own rubber: a copy of a built-in entry with figures from its own test block. */
-export function ownRubber(): Material {
+function ownRubber(): Material {
   const base = shelfOf().rubbers.find((r) => r.id === "rubber-platinum-medium-25");
   if (!base) throw new Error("The built-in medium platinum rubber is missing.");
   return { ...base, id: "own-dome-25", name: "Dome-room 25 A, 1:1", note: "The pail by the door. Weighed and timed on our own test block.", provenance: "Our test block, 2026-09", densityGMl: { low: 1.08, typical: 1.09, high: 1.1 }, copiedFrom: base.id };
 }
+
+/** Heat rubber and pewter of the workshop's own, with the narrower figures of its data sheets. */
+function ownFoundry(): Material[] {
+  const { rubbers, casts } = shelfOf();
+  const heat = rubbers.find((r) => r.id === "rubber-tin-heat-30");
+  const pewter = casts.find((c) => c.id === "cast-pewter");
+  if (!heat || !pewter) throw new Error("The built-in heat rubber or pewter is missing.");
+  const provenance = "Our data sheet, 2026-08";
+  return [
+    { ...heat, id: "own-ember-30", name: "Ember 30 A, 10:1, heat-resistant", note: "For the comet pulls. Baked out before its first metal.", provenance, heatContinuousC: { low: 245, typical: 250, high: 255 }, heatShortC: { low: 295, typical: 300, high: 305 }, copiedFrom: heat.id },
+    { ...pewter, id: "own-comet-pewter", name: "Comet pewter", note: "Lead-free; we pour it by thermometer.", provenance, peakC: { low: 270, typical: 275, high: 280 }, copiedFrom: pewter.id },
+  ];
+}
+
+/** Everything the made-up workshop has entered itself. */
+export const demoMaterials = (): Material[] => [ownRubber(), ...ownFoundry()];
 
 /** Jobs of Perigee Yard, who make things for a small-town observatory's shop. */
 export function demoJobs(): { id: string; job: Job }[] {
@@ -49,7 +65,7 @@ export function demoJobs(): { id: string; job: Job }[] {
       job: job("Comet drawer pull", {
         note: "Pewter. The tail is thin: first pour of the day usually stops short.",
         master: master("displaced", { volumeMl: 14, readingMl: 0.5, lengthMm: 64, widthMm: 22, heightMm: 20 }, "surface-print-filament"),
-        castId: "cast-pewter", rubberId: "rubber-tin-heat-30", sealerId: "release-acrylic", releaseId: "release-petroleum",
+        castId: "own-comet-pewter", rubberId: "own-ember-30", sealerId: "release-acrylic", releaseId: "release-petroleum",
         mould: mould({ opening: "twoPart", wallMm: 14, baseMm: 14, coverMm: 14, partingMm: 10 }), held: "non-food", rubber: { ...newJob("x").rubber, marginPct: 8 },
       }),
     },
@@ -120,9 +136,9 @@ export const loadDemo = (db: Db, now: number): void => db.transaction(() => fill
 
 function fill(db: Db, now: number): void {
   writeSettings(db, Settings.parse({ workshopName: "Perigee Yard", units: "metric", shopC: 20 }));
-  const own = ownRubber();
-  putMaterial(db, own, now - 40 * DAY);
-  const shelf = shelfOf([own]);
+  const own = demoMaterials();
+  for (const m of own) putMaterial(db, m, now - 40 * DAY);
+  const shelf = shelfOf(own);
   const made = new Map<string, Job>();
   demoJobs().forEach(({ id, job }, i) => {
     insertJob(db, id, { ...job, note: "" }, now - 30 * DAY + i * HOUR);

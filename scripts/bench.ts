@@ -3,7 +3,7 @@ import { gzipSync } from "node:zlib";
 import { newJob } from "../core/job";
 import { shelfOf } from "../core/material";
 import { freeze, plan } from "../core/plan";
-import { demoJobs, loadDemo, ownRubber } from "../db/demo";
+import { demoJobs, demoMaterials, loadDemo } from "../db/demo";
 import { insertJob } from "../db/jobs";
 import { openWorkshop, workshopFiles } from "../db/open";
 import { insertPour } from "../db/pours";
@@ -25,7 +25,7 @@ const spread = (times: number[], unit: string): string => {
 };
 
 function benchPlan(): void {
-  const shelf = shelfOf([ownRubber()]);
+  const shelf = shelfOf(demoMaterials());
   const jobs = demoJobs().map((d) => d.job);
   const once = () =>
     jobs.map((job) => {
@@ -41,7 +41,7 @@ function benchPlan(): void {
 function fill(folder: string): void {
   const db = openWorkshop(workshopFiles(folder));
   const now = Date.now();
-  const shelf = shelfOf([ownRubber()]);
+  const shelf = shelfOf(demoMaterials());
   loadDemo(db, now);
   const jobs = demoJobs();
   const frozen = jobs.map(({ job }) => freeze(job, 2, shelf, "cast"));

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
-import { FaultKeySchema, freeze, OUTCOMES } from "../core/plan";
+import { FaultKeySchema, freeze, OUTCOMES, plan } from "../core/plan";
 import {
   changePour,
   insertPour,
@@ -15,6 +15,7 @@ import {
   type Photo,
   type Pour,
 } from "../db/pours";
+import { studiesOf } from "./heat";
 import { getJob } from "./jobs";
 import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
@@ -46,21 +47,22 @@ export function logPour(w: Workshop, body: unknown): Pour {
     throw new Refusal(409, "stale", "This job was changed since this page read it, so the numbers to freeze are in doubt. Look again, then log the pour.", {
       current: stored,
     });
-  const frozen = freeze(stored.job, stored.revision, shelf(w), ask.kind, ask.pourIndex);
+  const known = shelf(w);
+  const frozen = freeze(stored.job, stored.revision, known, ask.kind, ask.pourIndex, studiesOf(plan(stored.job, known)));
   if (!frozen.ok) throw new Refusal(422, "not-ready", frozen.message);
   const now = w.now();
-  const known = listMoulds(w.db, ask.jobId);
-  if (ask.mouldId !== null && !known.some((m) => m.id === ask.mouldId))
+  const moulds = listMoulds(w.db, ask.jobId);
+  if (ask.mouldId !== null && !moulds.some((m) => m.id === ask.mouldId))
     throw new Refusal(422, "no-mould", "That mould does not belong to this job: choose one of its own.");
   const lastIndex = stored.job.mould.opening === "twoPart" ? 1 : 0;
   const makes =
-    ask.kind === "rubber" && ask.pourIndex === lastIndex ? { id: randomUUID(), name: `${stored.job.name}, mould ${known.length + 1}`.slice(0, 100) } : null;
+    ask.kind === "rubber" && ask.pourIndex === lastIndex ? { id: randomUUID(), name: `${stored.job.name}, mould ${moulds.length + 1}`.slice(0, 100) } : null;
   const { demouldH } = frozen.snapshot;
   const id = randomUUID();
   insertPour(w.db, {
     id,
     jobId: ask.jobId,
-    mouldId: makes?.id ?? (ask.kind === "cast" ? (ask.mouldId ?? known[0]?.id ?? null) : null),
+    mouldId: makes?.id ?? (ask.kind === "cast" ? (ask.mouldId ?? moulds[0]?.id ?? null) : null),
     kind: ask.kind,
     pourIndex: ask.kind === "rubber" ? ask.pourIndex : 0,
     pouredAt: now,

@@ -1,5 +1,6 @@
+import type { HeatStudy } from "../heat";
 import { pick, type Cast, type Release, type Rubber, type Shelf, type Surface } from "../material";
-import { heatVerdict } from "./heat";
+import { heatFinding } from "./heat";
 import { RULES, type Rule } from "./rules";
 import { CONTACT_LABEL, worstOf, type Contact, type Finding, type Verdict } from "./verdict";
 
@@ -121,8 +122,12 @@ function preparedSurface(surface: Surface, sealer: Release | null, release: Rele
   return { name: coats.length > 0 ? `${surface.name} under ${coats.join(" and ")}` : surface.name, traits };
 }
 
+/** The heat study of a rubber against a cast, where one is ready. */
+export type HeatOf = (rubber: Rubber, cast: Cast) => HeatStudy | null;
+const noStudy: HeatOf = () => null;
+
 /** Judges every contact of a job that has been decided so far. The verdict is that of the worst link. */
-export function judgeChain(q: FitQuestion, shelf: Shelf): Chain {
+export function judgeChain(q: FitQuestion, shelf: Shelf, heatOf: HeatOf = noStudy): Chain {
   const surface = pick(shelf.surfaces, q.surfaceId);
   const sealer = pick(shelf.releases, q.sealerId);
   const release = pick(shelf.releases, q.releaseId);
@@ -156,7 +161,7 @@ export function judgeChain(q: FitQuestion, shelf: Shelf): Chain {
     if (cast)
       links.push(
         judge("rubber-cast", { ...r, traits: r.foodDeclared ? [...r.traits, "food-declared"] : r.traits.filter((t) => t !== "food-declared") }, cast, [
-          heatVerdict(r, cast),
+          heatFinding(r, cast, heatOf(r, cast)),
         ]),
       );
   if (cast) {

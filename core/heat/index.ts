@@ -1,3 +1,4 @@
 export * from "./conduction";
+export * from "./question";
 export * from "./study";
 export * from "./substance";

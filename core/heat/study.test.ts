@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { shelfOf, thermalOf, type Cast, type Rubber } from "../material";
-import { heatKey, heatStudy, likeBody, type HeatQuestion } from "./study";
+import { heatKey, likeBody, type HeatQuestion } from "./question";
+import { heatStudy } from "./study";
 import { contactC, effusivity } from "./substance";
 
 const shelf = shelfOf();

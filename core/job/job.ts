@@ -50,6 +50,8 @@ export const Job = z.object({
     marginPct: z.number().min(0).max(200),
     count: z.number().int().min(1).max(1000),
   }),
+  /** Castings poured one after another, and minutes from pour to pour, for the heat of a session. */
+  session: z.object({ pours: z.number().int().min(1).max(30), everyMin: z.number().min(1).max(720) }).default({ pours: 6, everyMin: 20 }),
   held: z.enum(HELD),
   washedToday: z.boolean(),
   shopC: z.number().min(SHOP_C.min, `the shop has to be ${SHOP_C.min} °C or more`).max(SHOP_C.max, `the shop can be at most ${SHOP_C.max} °C`),
@@ -84,6 +86,7 @@ export function newJob(name: string, shopC = 21): Job {
     },
     rubber: { marginPct: 5, catalystPct: null, cupLossK: 0.2, cupLossFloorG: 3 },
     cast: { waterPer100: null, pigmentPct: 0, fragrancePct: 0, marginPct: 5, count: 1 },
+    session: { pours: 6, everyMin: 20 },
     held: "new",
     washedToday: false,
     shopC,

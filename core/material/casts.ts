@@ -102,6 +102,27 @@ const ENTRIES: readonly Cast[] = [
     cautions: [metalSplash],
   },
   {
+    ...base, id: "cast-silver", name: "Silver alloy", family: "metal", note: "Foundry metal: far above any rubber. Listed so that it is refused with a way round.", traits: ["metal", "heavy", "molten", "lead-free"],
+    mix: { kind: "metal", buttonPct: range(15, 25, 50), ladlePct: range(5, 10, 20) },
+    thermal: { conductivityWMK: range(300, 340, 400), specificHeatJGK: range(0.23, 0.24, 0.26), heatJG: range(95, 105, 110), freezing: { solidusC: 779, liquidusC: 893 } },
+    setting: { kind: "freezing", solidusC: 779, latentJG: 105, specificHeatJGK: 0.24, meltDensityGMl: 10.36 }, densityGMl: range(10.2, 10.36, 10.4), peakC: range(940, 980, 1040), workingMin: range(0.1, 0.3, 1), shrinkPct: range(1.2, 1.6, 2),
+    cautions: [metalSplash, "Foundry work: a furnace, a rated crucible and training. Follow local codes."],
+  },
+  {
+    ...base, id: "cast-bronze", name: "Casting bronze", family: "metal", note: "Foundry metal: cast it from a wax made here.", traits: ["metal", "heavy", "molten"],
+    mix: { kind: "metal", buttonPct: range(15, 25, 50), ladlePct: range(5, 10, 20) },
+    thermal: { conductivityWMK: range(40, 55, 75), specificHeatJGK: range(0.36, 0.38, 0.41), heatJG: range(180, 200, 215), freezing: { solidusC: 850, liquidusC: 1000 } },
+    setting: { kind: "freezing", solidusC: 850, latentJG: 200, specificHeatJGK: 0.38, meltDensityGMl: 8.7 }, densityGMl: range(8.5, 8.7, 8.9), peakC: range(1050, 1120, 1200), workingMin: range(0.1, 0.3, 1), shrinkPct: range(1.2, 1.6, 2),
+    cautions: [metalSplash, "Foundry work: a furnace, a rated crucible and training. Follow local codes."],
+  },
+  {
+    ...base, id: "cast-aluminium", name: "Aluminium casting alloy", family: "metal", note: "Foundry metal: cast it from a wax or in sand.", traits: ["metal", "heavy", "molten", "lead-free"],
+    mix: { kind: "metal", buttonPct: range(15, 25, 50), ladlePct: range(5, 10, 20) },
+    thermal: { conductivityWMK: range(110, 140, 160), specificHeatJGK: range(0.9, 0.96, 1.05), heatJG: range(380, 390, 400), freezing: { solidusC: 557, liquidusC: 615 } },
+    setting: { kind: "freezing", solidusC: 557, latentJG: 390, specificHeatJGK: 0.96, meltDensityGMl: 2.68 }, densityGMl: range(2.65, 2.68, 2.75), peakC: range(680, 720, 760), workingMin: range(0.1, 0.3, 1), shrinkPct: range(1.2, 1.6, 2),
+    cautions: [metalSplash, "Foundry work: a furnace, a rated crucible and training. Follow local codes."],
+  },
+  {
     ...base, id: "cast-fast-urethane", name: "Fast urethane resin", family: "resin", note: "Minutes from mixing to opaque.", traits: ["resin", "urethane", "isocyanate", "fast"],
     mix: { kind: "resin", basis: "volume", partA: { name: "Part A", parts: 1, densityGMl: 1.05 }, partB: { name: "Part B", parts: 1, densityGMl: 1.1 } },
     setting: resinRate(0.15, 0.25, 0.5), densityGMl: range(1.03, 1.06, 1.12), peakC: range(55, 80, 110), workingMin: range(2, 3, 5), shrinkPct: range(0.2, 0.4, 1), cautions: [resinSkin, "Part with isocyanate: never sand it fresh, never heat it."],

@@ -1,5 +1,6 @@
 import { castBatch, massRatio, rubberBatch, type CastBatch, type RubberBatch } from "../batch";
 import { castCure, rubberCure, type CastCure, type RubberCure } from "../cure";
+import { heatKey, likeBody, type HeatQuestion, type HeatStudies, type HeatStudy } from "../heat";
 import { judgeChain, type Chain, type FitQuestion, type Verdict } from "../fit";
 import type { Job } from "../job";
 import { pick, type Cast, type Rubber, type Shelf } from "../material";
@@ -62,6 +63,8 @@ export interface Plan {
   castBatch: CastBatch | null;
   castCure: CastCure | null;
   chain: Chain;
+  /** What heat does to each rubber the cast meets; the study is null while it is being worked out. */
+  heat: readonly PlannedHeat[];
   weights: Weights | null;
   remarks: readonly Remark[];
   steps: readonly Step[];
@@ -80,6 +83,35 @@ export interface Plan {
 /** What the shop is like beyond what the job says; null keeps the job's own temperature. */
 export interface Conditions {
   shopC: number | null;
+}
+
+/** One rubber's heat question, with its answer once a worker has it. */
+export interface PlannedHeat {
+  rubberId: string;
+  question: HeatQuestion;
+  study: HeatStudy | null;
+}
+
+const NO_STUDIES: HeatStudies = new Map();
+
+const heatOf = (question: HeatQuestion, rubber: Rubber, studies: HeatStudies): PlannedHeat => ({
+  rubberId: rubber.id,
+  question,
+  study: studies.get(heatKey(question)) ?? null,
+});
+
+/** What a heat study of this job reads: the casting as the plate, rod or ball it cools like, in the thinnest rubber round it. */
+function heatQuestion(job: Job, m: Measure, layout: Layout, rubber: Rubber, cast: Cast, shopC: number): HeatQuestion {
+  const { thermal, family, setting, densityGMl, peakC, workingMin } = cast;
+  const { conductivityWMK, specificHeatJGK, densityGMl: rubberGMl, heatContinuousC, heatShortC } = rubber;
+  return {
+    cast: { thermal, family, setting, densityGMl, peakC, workingMin },
+    rubber: { conductivityWMK, specificHeatJGK, densityGMl: rubberGMl, heatContinuousC, heatShortC },
+    ...likeBody(m.volumeMl, m.areaMm2, Math.min(m.lengthMm, m.widthMm, m.heightMm)),
+    wallMm: Math.max(0.5, Math.min(layout.box.leastWallMm, job.mould.coverMm)),
+    shopC,
+    ...job.session,
+  };
 }
 
 /** What the contact rules are asked about a job. Without a rubber of its own, the second half is the first's. */
@@ -103,7 +135,7 @@ export function fitQuestionOf(job: Job): FitQuestion {
  * Everything derived from a job's decisions, in one pass and without side effects: measures, layout, batches, contact
  * verdicts, times, weights, and what each step still needs. Never throws on a job that passes its schema.
  */
-export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: null }): Plan {
+export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: null }, studies: HeatStudies = NO_STUDIES): Plan {
   const shopC = conditions.shopC ?? job.shopC;
   const remarks: Remark[] = [];
   const add = (step: StepId, severity: Remark["severity"], list: readonly FormProblem[]) => remarks.push(...list.map((p) => ({ ...p, severity, step })));
@@ -132,8 +164,6 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
     if (wanted !== null && found === null) add(step, "fault", [{ path, message: "What was chosen here is no longer on the shelf: choose another." }]);
   }
 
-  const chain = judgeChain(fitQuestionOf(job), shelf);
-
   const masterG =
     job.master.massG ??
     (job.master.shape === "weighed" ? (job.master.sizes.massG ?? null) : measure && surface?.densityGMl ? measure.volumeMl * surface.densityGMl.typical : null);
@@ -142,6 +172,10 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
   if (laid && !laid.ok) add("box", "fault", laid.problems);
   if (laid?.ok) add("box", "warning", laid.warnings);
   const layout = laid?.ok ? laid.layout : null;
+
+  const meets = [rubber, second].filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
+  const heat = measure && layout && cast ? meets.map((r) => heatOf(heatQuestion(job, measure, layout, r, cast, shopC), r, studies)) : [];
+  const chain = judgeChain(fitQuestionOf(job), shelf, (r) => heat.find((h) => h.rubberId === r.id)?.study ?? null);
 
   const pours: PlannedPour[] = [];
   if (layout && rubber && measure) {
@@ -243,6 +277,7 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
     castBatch: batch,
     castCure: cure,
     chain,
+    heat,
     weights,
     remarks,
     steps: steps(job, { measure, missing, layout, pours, rubber, cast, batch, chain, remarks, surfaceKnown: surface !== null }),

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { VERDICTS } from "../fit";
+import type { HeatStudies } from "../heat";
 import type { Job } from "../job";
 import { FAULTS, type FaultKey } from "./outcome";
 import { plan } from "./plan";
@@ -39,8 +40,8 @@ export type Snapshot = z.infer<typeof Snapshot>;
 export type Frozen = { ok: true; snapshot: Snapshot } | { ok: false; message: string };
 
 /** Freezes the numbers of one pour from a job as it stands: `rubber` with the pour's index, or `cast`. */
-export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubber" | "cast", pourIndex = 0): Frozen {
-  const p = plan(job, shelf);
+export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubber" | "cast", pourIndex = 0, studies?: HeatStudies): Frozen {
+  const p = plan(job, shelf, { shopC: null }, studies);
   const common = {
     format: 1 as const,
     jobName: job.name,

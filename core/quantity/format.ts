@@ -62,7 +62,12 @@ function volume(ml: number, system: UnitSystem): string {
 
 function duration(h: number): string {
   const minutes = h * 60;
-  if (minutes < 1) return `${Math.round(minutes * 60)} s`;
+  if (minutes * 60 < 59.5) return `${Math.round(minutes * 60)} s`;
+  if (minutes < 9.95) {
+    const seconds = Math.round((minutes * 60) / 5) * 5;
+    const left = seconds % 60;
+    return left === 0 ? `${seconds / 60} min` : `${Math.floor(seconds / 60)} min ${left} s`;
+  }
   if (minutes < 59.5) return `${Math.round(minutes)} min`;
   if (minutes < 36 * 60) {
     const rounded = Math.round(minutes / 5) * 5;

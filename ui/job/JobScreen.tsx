@@ -8,6 +8,7 @@ import { pick, type Shelf } from "@/core/material";
 import { plan as planOf, STEP_IDS, type StepId } from "@/core/plan";
 import { Caution, Choice } from "../controls";
 import { notice } from "../notice";
+import { useHeatStudies } from "../heat/useHeatStudies";
 import { send } from "../send";
 import { useShortcuts } from "../shell/shortcuts";
 import type { JobView, PourView } from "../types";
@@ -64,7 +65,10 @@ export function JobScreen({
   moulds: readonly { id: string; name: string }[];
 }) {
   const { job, save, canUndo, canRedo, document } = useJobDocument(initial);
-  const plan = useMemo(() => planOf(job, shelf), [job, shelf]);
+  // Heat is worked out beside the page; until an answer is in, the plan says that it is pending.
+  const bare = useMemo(() => planOf(job, shelf), [job, shelf]);
+  const studies = useHeatStudies(useMemo(() => bare.heat.map((h) => h.question), [bare]));
+  const plan = useMemo(() => (studies.size === 0 ? bare : planOf(job, shelf, { shopC: null }, studies)), [bare, job, shelf, studies]);
   const [firstStep] = useState<StepId>(() => plan.steps.find((s) => s.state === "asks" || s.state === "troubled")?.id ?? "out");
   const [step, go] = useStep(firstStep);
   const [chosen, setChosen] = useState<{ step: StepId; stage: Stage } | null>(null);

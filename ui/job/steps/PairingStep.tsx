@@ -6,6 +6,7 @@ import { fitQuestionOf } from "@/core/plan";
 import { Choice, Pick, type Option } from "../../controls";
 import { useUnits } from "../../units";
 import { VerdictMark } from "../../VerdictMark";
+import { HeatPanel } from "../../heat/HeatPanel";
 import { ChainList } from "../ChainList";
 import { useJob, useRemark } from "../JobContext";
 
@@ -93,6 +94,7 @@ export function PairingStep() {
           Washed today
         </label>
       </div>
+      <HeatPanel />
       <ChainList chain={plan.chain} />
     </>
   );

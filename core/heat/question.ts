@@ -1,0 +1,66 @@
+import type { Cast, Range, Rubber } from "../material";
+import type { Symmetry } from "./conduction";
+
+/** What short exposure is taken to mean: this long above the continuous limit in one pour, s. Data sheets say "minutes". */
+export const SHORT_EXPOSURE_S = 300;
+
+/** Exactly what a heat study reads; its JSON is the key it is kept under. */
+export interface HeatQuestion {
+  cast: Pick<Cast, "thermal" | "family" | "setting" | "densityGMl" | "peakC" | "workingMin">;
+  rubber: Pick<Rubber, "conductivityWMK" | "specificHeatJGK" | "densityGMl" | "heatContinuousC" | "heatShortC">;
+  symmetry: Symmetry;
+  /** Half thickness of a plate, or radius, of the casting, mm. */
+  halfMm: number;
+  /** Rubber from the casting outward, mm. */
+  wallMm: number;
+  shopC: number;
+  /** Castings poured one after another, and minutes from one pour to the next. */
+  pours: number;
+  everyMin: number;
+}
+
+export interface PourHeat {
+  /** Rubber at the skin just before this pour, °C. */
+  startC: number;
+  skinPeakC: number;
+  /** Time at the skin above the continuous limit in this cycle, s. */
+  overS: number;
+  /** Time until the core is solid, s; null where nothing freezes, or not before the next pour. */
+  solidS: number | null;
+}
+
+export interface HeatStudy {
+  /** Hottest the rubber gets at its skin, °C. */
+  skinPeakC: Range;
+  /** Hottest at each depth into the rubber, °C. */
+  peaks: readonly { depthMm: number; peakC: Range }[];
+  /** Time the skin is above its continuous and its short-exposure limit, s. */
+  overContinuousS: Range;
+  overShortS: Range;
+  /** Time until the core is solid, and until it is cool enough to open, s; null where nothing freezes. */
+  solidS: Range | null;
+  openS: Range | null;
+  /** Hottest in the casting, °C: above the pouring temperature only where setting gives off heat. */
+  castPeakC: Range;
+  /** Course of the typical case for a chart. */
+  course: readonly { minute: number; coreC: number; skinC: number; oneMmC: number; fiveMmC: number }[];
+  /** The casts of a session at the asked pace, typical figures. */
+  session: readonly PourHeat[];
+  /**
+   * Fastest pace, minutes from pour to pour, at which `pours` castings of metal in a row freeze in time and keep inside the
+   * limits at the pessimistic edge; null if none does, and where the cast is no metal: then heat does not set the pace.
+   */
+  paceMin: number | null;
+}
+
+/** Heat studies that are ready, by {@link heatKey}. */
+export type HeatStudies = ReadonlyMap<string, HeatStudy>;
+
+export const heatKey = (q: HeatQuestion): string => JSON.stringify(q);
+
+/** A plate, rod or ball that cools like a body: by how much smaller its modulus V/A is than half its least width. */
+export function likeBody(volumeMl: number, areaMm2: number, leastWidthMm: number): { symmetry: Symmetry; halfMm: number } {
+  const modulus = (volumeMl * 1000) / areaMm2;
+  const n = Math.min(3, Math.max(1, Math.round(leastWidthMm / 2 / modulus)));
+  return { symmetry: n === 1 ? "plate" : n === 2 ? "cylinder" : "sphere", halfMm: modulus * n };
+}
