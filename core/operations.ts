@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { castBatch, correctOverPour, massRatio, rubberBatch } from "./batch";
 import { castCure, rubberCure, SHOP_C } from "./cure";
-import { CONTACTS, HELD, judgeChain, USES, VERDICTS } from "./fit";
+import { CONTACTS, FINISH_KEYS, HELD, JACKET_KEYS, judgeChain, SEALING_KEYS, USES, VERDICTS } from "./fit";
 import { Job, newJob } from "./job";
 import { pick, type Shelf } from "./material";
 import { measureMaster, SHAPE_KINDS, SIZE_KEYS, SHAPES } from "./master";
@@ -267,6 +267,10 @@ export const OPERATIONS: readonly Operation[] = [
       use: z.enum(USES).default("display"),
       held: z.enum(HELD).default("new"),
       washedToday: z.boolean().default(false),
+      boxId: z.string().nullable().default(null),
+      sealing: z.enum(SEALING_KEYS).default("none"),
+      jacket: z.enum(JACKET_KEYS).default("none"),
+      finish: z.enum(FINISH_KEYS).default("none"),
     }),
     z.object({
       verdict: z.enum(VERDICTS),

@@ -1,5 +1,6 @@
 import type { HeatStudy } from "../heat";
 import { pick, type Cast, type Release, type Rubber, type Shelf, type Surface } from "../material";
+import { FINISHES, JACKETS, SEALINGS, type Finish, type Jacket, type Sealing } from "./fittings";
 import { heatFinding } from "./heat";
 import { RULES, type Rule } from "./rules";
 import { CONTACT_LABEL, worstOf, type Contact, type Finding, type Verdict } from "./verdict";
@@ -36,6 +37,11 @@ export interface FitQuestion {
   use: Use;
   held: (typeof HELD)[number];
   washedToday: boolean;
+  /** Stock the box is built from, what seals it, what stands behind the rubber, and how the casting is finished. */
+  boxId: string | null;
+  sealing: Sealing;
+  jacket: Jacket;
+  finish: Finish;
 }
 
 /** One contact judged. */
@@ -156,6 +162,22 @@ export function judgeChain(q: FitQuestion, shelf: Shelf, heatOf: HeatOf = noStud
       ),
     );
   }
+  const box = pick(shelf.boxes, q.boxId);
+  // Nothing known against a box, a seam or a finish is nothing to report: only what a rule speaks of becomes a link.
+  const besides = (contact: Contact, left: Party, right: Party): void => {
+    if (RULES.some((r) => r.contact === contact && fires(r, left, right))) links.push(judge(contact, left, right));
+  };
+  if (rubber) {
+    if (box) besides("box-rubber", box, rubber);
+    besides("seal-rubber", { name: SEALINGS[q.sealing].label, traits: SEALINGS[q.sealing].traits }, rubber);
+    besides("jacket-rubber", { name: JACKETS[q.jacket].label, traits: JACKETS[q.jacket].traits }, rubber);
+  }
+  if (cast)
+    besides(
+      "cast-finish",
+      { name: cast.name, traits: [...cast.traits, ...(release?.traits.filter((t) => t === "not-for-paint") ?? [])] },
+      { name: FINISHES[q.finish].label, traits: FINISHES[q.finish].traits },
+    );
   const meets = [rubber, second].filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
   for (const r of meets)
     if (cast)

@@ -10,17 +10,33 @@ export const worse = (a: Verdict, b: Verdict): Verdict => (VERDICTS.indexOf(a) >
 export const worstOf = (all: readonly Verdict[]): Verdict => all.reduce<Verdict>(worse, "sound");
 
 /** The two things that touch, or a thing and what it will be used for. */
-export const CONTACTS = ["surface-rubber", "clay-rubber", "rubber-rubber", "rubber-cast", "release-cast", "mould-cast", "cast-use"] as const;
+export const CONTACTS = [
+  "surface-rubber",
+  "clay-rubber",
+  "rubber-rubber",
+  "box-rubber",
+  "seal-rubber",
+  "jacket-rubber",
+  "rubber-cast",
+  "release-cast",
+  "mould-cast",
+  "cast-use",
+  "cast-finish",
+] as const;
 export type Contact = (typeof CONTACTS)[number];
 
 export const CONTACT_LABEL: Record<Contact, string> = {
   "surface-rubber": "Master against rubber",
   "clay-rubber": "Parting clay against rubber",
   "rubber-rubber": "First rubber against second",
+  "box-rubber": "Box against rubber",
+  "seal-rubber": "Seam sealing against rubber",
+  "jacket-rubber": "Jacket against rubber",
   "rubber-cast": "Rubber against cast",
   "release-cast": "Release against cast",
   "mould-cast": "The mould's past against this cast",
   "cast-use": "Cast against its use",
+  "cast-finish": "Cast against its finish",
 };
 
 /** How sure the trade is: established chemistry, usual practice, or our judgement. */

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { HELD, USES } from "../fit";
+import { FINISH_KEYS, HELD, JACKET_KEYS, SEALING_KEYS, USES } from "../fit";
 import { SHAPE_KINDS, SIZE_KEYS } from "../master";
 import { MouldDecision } from "../mould";
 import { SHOP_C } from "../cure";
@@ -54,6 +54,10 @@ export const Job = z.object({
   session: z.object({ pours: z.number().int().min(1).max(30), everyMin: z.number().min(1).max(720) }).default({ pours: 6, everyMin: 20 }),
   held: z.enum(HELD),
   washedToday: z.boolean(),
+  /** What seals the box, what stands behind the rubber, how the casting is finished. */
+  sealing: z.enum(SEALING_KEYS).default("none"),
+  jacket: z.enum(JACKET_KEYS).default("none"),
+  finish: z.enum(FINISH_KEYS).default("none"),
   shopC: z.number().min(SHOP_C.min, `the shop has to be ${SHOP_C.min} °C or more`).max(SHOP_C.max, `the shop can be at most ${SHOP_C.max} °C`),
 });
 export type Job = z.infer<typeof Job>;
@@ -89,6 +93,9 @@ export function newJob(name: string, shopC = 21): Job {
     session: { pours: 6, everyMin: 20 },
     held: "new",
     washedToday: false,
+    sealing: "none",
+    jacket: "none",
+    finish: "none",
     shopC,
   };
 }

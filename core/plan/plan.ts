@@ -128,6 +128,10 @@ export function fitQuestionOf(job: Job): FitQuestion {
     use: job.use,
     held: job.held,
     washedToday: job.washedToday,
+    boxId: job.boxId,
+    sealing: job.sealing,
+    jacket: job.jacket,
+    finish: job.finish,
   };
 }
 

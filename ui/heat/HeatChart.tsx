@@ -8,6 +8,8 @@ import { useUnits } from "../units";
 
 Chart.register(CategoryScale, LinearScale, PointElement, LineElement, Tooltip, Legend, Filler);
 
+Chart.defaults.font = { family: '"Atkinson Hyperlegible Next Variable", sans-serif', size: 13 };
+
 const INK = "#1d2330";
 const line = (label: string, borderColor: string, more: object = {}) => ({
   label,

@@ -2,7 +2,7 @@
 
 import dynamic from "next/dynamic";
 import type { PlannedHeat } from "@/core/plan";
-import { SHORT_EXPOSURE_S, type HeatStudy } from "@/core/heat";
+import { SHORT_EXPOSURE_S, type HeatQuestion, type HeatStudy } from "@/core/heat";
 import { Figure } from "../controls";
 import { JobQuantity, useJob } from "../job/JobContext";
 import { useUnits } from "../units";
@@ -51,6 +51,17 @@ export function HeatPanel() {
   );
 }
 
+/** How long the skin is hotter than the rubber bears for its life, in words. */
+function over(study: HeatStudy, q: HeatQuestion, fmt: (v: number, d: "temperature" | "duration") => string): string {
+  const { typical, high } = study.overContinuousS;
+  const seconds = (s: number) => fmt(s / 3600, "duration");
+  const limit = `the ${fmt(q.rubber.heatContinuousC.typical, "temperature")} it bears for its life`;
+  if (high <= 0) return ", less than it bears for its life";
+  return typical < 1
+    ? `; at worst it is above ${limit} for ${seconds(high)}`
+    : `, and stays above ${limit} for ${seconds(typical)} (at worst ${seconds(high)})`;
+}
+
 function Answer({ heat, study }: { heat: PlannedHeat; study: HeatStudy }) {
   const { fmt, band } = useUnits();
   const { plan } = useJob();
@@ -58,16 +69,12 @@ function Answer({ heat, study }: { heat: PlannedHeat; study: HeatStudy }) {
   const times = (r: { low: number; high: number }) => band({ low: r.low / 3600, high: r.high / 3600 }, "duration");
   const q = heat.question;
   const body = { plate: "a plate", cylinder: "a rod", sphere: "a ball" }[q.symmetry];
-  const overs = study.overContinuousS.high > 0;
   const metal = plan.cast?.family === "metal";
   return (
     <>
       <p>
         The rubber’s skin reaches <b>{fmt(study.skinPeakC.typical, "temperature")}</b>
-        {overs
-          ? `, and stays above the ${fmt(q.rubber.heatContinuousC.typical, "temperature")} it bears for its life for ${seconds(study.overContinuousS.typical)} (at worst ${seconds(study.overContinuousS.high)})`
-          : ", less than it bears for its life"}
-        .{study.solidS && ` The middle is solid after ${seconds(study.solidS.typical)}.`} The verdict rests on the worst of the band.
+        {over(study, q, fmt)}.{study.solidS && ` The middle is solid after ${seconds(study.solidS.typical)}.`} The verdict rests on the worst of the band.
       </p>
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
         <Figure name="Skin of the rubber" note={band(study.skinPeakC, "temperature")}>

@@ -1,14 +1,16 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { useMemo } from "react";
 import { HELD, HELD_LABEL, judgeChain, USE_LABEL, USES, VERDICT_WORD, VERDICTS } from "@/core/fit";
 import { fitQuestionOf } from "@/core/plan";
 import { Choice, Pick, type Option } from "../../controls";
 import { useUnits } from "../../units";
 import { VerdictMark } from "../../VerdictMark";
-import { HeatPanel } from "../../heat/HeatPanel";
 import { ChainList } from "../ChainList";
 import { useJob, useRemark } from "../JobContext";
+
+const HeatPanel = dynamic(() => import("../../heat/HeatPanel").then((m) => m.HeatPanel), { ssr: false });
 
 const FAMILY: Record<string, string> = {
   cement: "Cement",

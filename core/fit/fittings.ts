@@ -1,0 +1,33 @@
+/** What seals the box, what stands behind the rubber, and how the casting is finished: short lists, each entry with the traits the rules look at. */
+export const SEALINGS = {
+  none: { label: "Not decided", traits: [] },
+  "hot-glue": { label: "Hot glue", traits: ["hot-glue", "neutral"] },
+  "acetic-sealant": { label: "Silicone sealant, vinegar-smelling", traits: ["acetic-sealant"] },
+  "neutral-sealant": { label: "Silicone sealant, neutral", traits: ["neutral-sealant"] },
+  "same-rubber": { label: "The rubber itself, painted in first", traits: ["same-rubber", "neutral"] },
+  "clay-free": { label: "Oil clay, free of sulphur", traits: ["seal-clay", "neutral"] },
+  "clay-sulphur": { label: "Oil clay with sulphur", traits: ["seal-clay", "sulphur"] },
+  tape: { label: "Tape", traits: ["tape"] },
+} as const;
+export type Sealing = keyof typeof SEALINGS;
+export const SEALING_KEYS = Object.keys(SEALINGS) as [Sealing, ...Sealing[]];
+
+export const JACKETS = {
+  none: { label: "None", traits: [] },
+  plaster: { label: "Plaster and cloth", traits: ["jacket-plaster"] },
+  "polyester-resin": { label: "Polyester and glass cloth", traits: ["jacket-styrene"] },
+  "epoxy-putty": { label: "Trowelled epoxy or putty", traits: ["jacket-epoxy"] },
+  urethane: { label: "Trowelled urethane", traits: ["jacket-urethane"] },
+  timber: { label: "Boards or timber frame", traits: ["jacket-timber", "neutral"] },
+} as const;
+export type Jacket = keyof typeof JACKETS;
+export const JACKET_KEYS = Object.keys(JACKETS) as [Jacket, ...Jacket[]];
+
+export const FINISHES = {
+  none: { label: "Left as it comes", traits: [] },
+  paint: { label: "Painted or stained", traits: ["paint"] },
+  glue: { label: "Glued to something", traits: ["glue"] },
+  seal: { label: "Sealed or waxed", traits: ["seal-coat"] },
+} as const;
+export type Finish = keyof typeof FINISHES;
+export const FINISH_KEYS = Object.keys(FINISHES) as [Finish, ...Finish[]];

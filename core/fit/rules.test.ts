@@ -1,0 +1,163 @@
+import { shelfOf } from "../material";
+import { cheapestChanges, judgeChain, RULES, VERDICTS, type FitQuestion } from ".";
+
+const shelf = shelfOf();
+const BLANK: FitQuestion = { surfaceId: null, sealerId: null, releaseId: null, clayId: null, rubberId: null, secondRubberId: null, castId: null, use: "display", held: "new", washedToday: false, boxId: null, sealing: "none", jacket: "none", finish: "none" };
+const PT = { rubberId: "rubber-platinum-medium-25" };
+const SN = { rubberId: "rubber-tin-medium-25" };
+const AC = { rubberId: "rubber-acetic-sealant" };
+const FOOD = { rubberId: "rubber-platinum-food-22" };
+const on = (surface: string, coats: Partial<FitQuestion> = {}): Partial<FitQuestion> => ({ surfaceId: `surface-${surface}`, ...coats });
+const lacquer = { sealerId: "release-acrylic" };
+const shellac = { sealerId: "release-shellac" };
+const waxed = { releaseId: "release-wax" };
+const oiled = { releaseId: "release-silicone-oil" };
+const cast = (name: string, more: Partial<FitQuestion> = {}): Partial<FitQuestion> => ({ castId: `cast-${name}`, ...more });
+
+/** For every rule: a question on which it speaks, and one close by on which it does not. */
+const PAIRS: Record<string, [speaks: Partial<FitQuestion>, silent: Partial<FitQuestion>]> = {
+  "platinum-sulphur": [{ ...PT, ...on("oil-clay-sulphur") }, { ...SN, ...on("oil-clay-sulphur") }],
+  "platinum-sulphur-barrier": [{ ...PT, ...on("oil-clay-sulphur", lacquer) }, { ...PT, ...on("oil-clay-sulphur", shellac) }],
+  "platinum-tin-surface": [{ ...PT, ...on("silicone-tin") }, { ...SN, ...on("silicone-tin") }],
+  "platinum-uv-print": [{ ...PT, ...on("print-uv-resin") }, { ...PT, ...on("print-uv-resin", lacquer) }],
+  "platinum-uv-print-barrier": [{ ...PT, ...on("print-uv-resin", lacquer) }, { ...SN, ...on("print-uv-resin", lacquer) }],
+  "platinum-bare-wood": [{ ...PT, ...on("wood-bare") }, { ...PT, ...on("wood-bare", shellac) }],
+  "platinum-coating": [{ ...PT, ...on("wood-sealed") }, { ...SN, ...on("wood-sealed") }],
+  "platinum-clay-unknown": [{ ...PT, ...on("oil-clay-free") }, { ...PT, ...on("oil-clay-sulphur") }],
+  "silicone-bonds-silicone": [{ ...PT, ...on("silicone") }, { ...PT, ...on("silicone", waxed) }],
+  "silicone-released": [{ ...PT, ...on("silicone", waxed) }, { ...PT, ...on("silicone", oiled) }],
+  "silica-grips": [{ ...SN, ...on("glass") }, { ...SN, ...on("glass", waxed) }],
+  "silica-released": [{ ...SN, ...on("glazed-ceramic", waxed) }, { ...SN, ...on("metal", waxed) }],
+  "porous-unsealed": [{ ...SN, ...on("plaster") }, { ...SN, ...on("plaster", shellac) }],
+  "porous-sealed": [{ ...SN, ...on("plaster", shellac) }, { ...SN, ...on("metal", shellac) }],
+  "stone-stain": [{ ...SN, ...on("stone") }, { ...SN, ...on("stone", lacquer) }],
+  "wet-clay": [{ ...PT, ...on("water-clay") }, { ...PT, ...on("oil-clay-free") }],
+  "wet-clay-tin": [{ ...SN, ...on("water-clay") }, { ...PT, ...on("water-clay") }],
+  "wax-heat": [{ ...SN, ...on("wax") }, { ...SN, ...on("metal") }],
+  "layered-print": [{ ...SN, ...on("print-filament") }, { ...SN, ...on("print-uv-resin") }],
+  "metal-acetic": [{ ...AC, ...on("metal") }, { ...SN, ...on("metal") }],
+  "acetic-slow": [{ ...AC, ...on("oil-clay-free") }, { ...SN, ...on("oil-clay-free") }],
+  "released-oily-platinum": [{ ...PT, ...on("metal", { releaseId: "release-spray" }) }, { ...PT, ...on("metal", waxed) }],
+  "clay-platinum": [{ ...PT, clayId: "surface-oil-clay-sulphur" }, { ...SN, clayId: "surface-oil-clay-sulphur" }],
+  "clay-free-platinum": [{ ...PT, clayId: "surface-oil-clay-free" }, { ...SN, clayId: "surface-oil-clay-free" }],
+  "second-platinum-on-tin": [{ ...SN, secondRubberId: PT.rubberId }, { ...PT, secondRubberId: SN.rubberId }],
+  "second-platinum-on-acetic": [{ ...AC, secondRubberId: PT.rubberId }, { ...AC, secondRubberId: AC.rubberId }],
+  "second-bonds": [{ ...PT, secondRubberId: PT.rubberId }, { ...PT, secondRubberId: PT.rubberId, ...waxed }],
+  "second-released": [{ ...PT, secondRubberId: PT.rubberId, ...waxed }, { ...PT, secondRubberId: PT.rubberId, ...oiled }],
+  "urethane-wear": [{ ...PT, ...cast("fast-urethane") }, { ...PT, ...cast("slow-epoxy") }],
+  "epoxy-wear": [{ ...PT, ...cast("slow-epoxy") }, { ...PT, ...cast("fast-urethane") }],
+  "epoxy-platinum-fresh": [{ ...SN, ...cast("slow-epoxy") }, { ...PT, ...cast("slow-epoxy") }],
+  "cement-wear": [{ ...PT, ...cast("concrete") }, { ...PT, ...cast("plaster") }],
+  "oil-swell": [{ ...FOOD, ...cast("dark-chocolate") }, { ...FOOD, ...cast("gelatine") }],
+  "food-not-declared": [{ ...PT, ...cast("gelatine") }, { ...FOOD, ...cast("gelatine") }],
+  "food-declared": [{ ...FOOD, ...cast("gelatine") }, { ...FOOD, ...cast("beeswax") }],
+  "soap-skin": [{ ...SN, ...cast("soap") }, { ...PT, ...cast("soap") }],
+  "food-release": [cast("gelatine", waxed), cast("gelatine", { releaseId: "release-food-oil" })],
+  "release-paint": [cast("plaster", oiled), cast("plaster", waxed)],
+  "release-oily-cement": [cast("concrete", { releaseId: "release-petroleum" }), cast("beeswax", { releaseId: "release-petroleum" })],
+  "food-after-other": [cast("gelatine", { held: "non-food" }), cast("gelatine", { held: "food" })],
+  "other-after-food": [cast("plaster", { held: "food" }), cast("plaster", { held: "non-food" })],
+  "washed-metal": [cast("pewter", { washedToday: true }), cast("plaster", { washedToday: true })],
+  "metal-dry": [cast("pewter"), cast("pewter", { washedToday: true })],
+  "gypsum-outdoors": [cast("plaster", { use: "outdoors" }), cast("concrete", { use: "outdoors" })],
+  "polymer-gypsum-outdoors": [cast("polymer-gypsum", { use: "outdoors" }), cast("plaster", { use: "outdoors" })],
+  "wax-outdoors": [cast("paraffin", { use: "outdoors" }), cast("paraffin")],
+  "raw-mineral-food": [cast("concrete", { use: "food" }), cast("gelatine", { use: "food" })],
+  "resin-food": [cast("slow-epoxy", { use: "food" }), cast("slow-epoxy", { use: "hung" })],
+  "metal-food": [cast("bronze", { use: "food" }), cast("pewter", { use: "food" })],
+  "metal-food-free": [cast("pewter", { use: "food" }), cast("bronze", { use: "food" })],
+  "candle-porous": [cast("concrete", { use: "candle" }), cast("pewter", { use: "candle" })],
+  "candle-burnable": [cast("beeswax", { use: "candle" }), cast("beeswax")],
+  "candle-resin": [cast("fast-urethane", { use: "candle" }), cast("fast-urethane")],
+  "hung-heavy": [cast("concrete", { use: "hung" }), cast("plaster", { use: "hung" })],
+  "hung-thin": [cast("plaster", { use: "hung" }), cast("gfrc-back", { use: "hung" })],
+  "toy-metal": [cast("bronze", { use: "toy" }), cast("pewter", { use: "toy" })],
+  "box-porous": [{ ...SN, boxId: "box-plywood-12" }, { ...SN, boxId: "box-melamine-16" }],
+  "box-wood-platinum": [{ ...PT, boxId: "box-mdf-12" }, { ...SN, boxId: "box-mdf-12" }],
+  "box-metal-acetic": [{ ...AC, boxId: "box-metal-flashing" }, { ...PT, boxId: "box-metal-flashing" }],
+  "seal-acetic-platinum": [{ ...PT, sealing: "acetic-sealant" }, { ...SN, sealing: "acetic-sealant" }],
+  "seal-neutral-platinum": [{ ...PT, sealing: "neutral-sealant" }, { ...SN, sealing: "neutral-sealant" }],
+  "seal-sulphur-platinum": [{ ...PT, sealing: "clay-sulphur" }, { ...PT, sealing: "clay-free" }],
+  "seal-sealant-bonds": [{ ...SN, sealing: "neutral-sealant" }, { ...SN, sealing: "same-rubber" }],
+  "seal-hot-glue-leak": [{ ...PT, sealing: "hot-glue" }, { ...PT, sealing: "same-rubber" }],
+  "seal-tape-leak": [{ ...SN, sealing: "tape" }, { ...SN, sealing: "none" }],
+  "jacket-styrene": [{ ...SN, jacket: "polyester-resin" }, { ...SN, jacket: "epoxy-putty" }],
+  "jacket-epoxy-green": [{ ...PT, jacket: "epoxy-putty" }, { ...SN, jacket: "epoxy-putty" }],
+  "jacket-urethane-grip": [{ ...PT, jacket: "urethane" }, { ...PT, jacket: "timber" }],
+  "jacket-plaster-heat": [{ ...PT, jacket: "plaster" }, { ...PT, jacket: "none" }],
+  "finish-wax-paint": [cast("beeswax", { finish: "paint" }), cast("beeswax", { finish: "seal" })],
+  "finish-damp-seal": [cast("plaster", { finish: "seal" }), cast("concrete", { finish: "seal" })],
+  "finish-damp-paint": [cast("plaster", { finish: "paint" }), cast("pewter", { finish: "paint" })],
+  "finish-cement-paint": [cast("concrete", { finish: "paint" }), cast("concrete", { finish: "seal" })],
+  "finish-oil-paint": [cast("plaster", { finish: "paint", ...oiled }), cast("plaster", { finish: "paint", ...waxed })],
+  "finish-oil-glue": [cast("plaster", { finish: "glue", ...oiled }), cast("plaster", { finish: "glue", ...waxed })],
+  "finish-resin-paint": [cast("fast-urethane", { finish: "paint" }), cast("fast-urethane", { finish: "glue" })],
+  "finish-food-seal": [cast("hard-sugar", { finish: "seal" }), cast("hard-sugar")],
+};
+
+const findings = (q: Partial<FitQuestion>) => judgeChain({ ...BLANK, ...q }, shelf).links.flatMap((l) => l.findings.map((f) => ({ ...f, worst: l.verdict })));
+
+describe("every contact rule", () => {
+  it("has a question it speaks on and one it does not", () => {
+    expect(Object.keys(PAIRS).sort()).toEqual(RULES.map((r) => r.id).sort());
+    expect(RULES.length).toBeGreaterThanOrEqual(60);
+  });
+
+  it.each(Object.entries(PAIRS))("%s", (id, [speaks, silent]) => {
+    const rule = RULES.find((r) => r.id === id)!;
+    const found = findings(speaks).find((f) => f.ruleId === id);
+    expect(found).toMatchObject({ verdict: rule.verdict, reason: rule.reason, remedy: rule.remedy });
+    // A link is never better than a rule that speaks on it.
+    expect(VERDICTS.indexOf(found!.worst)).toBeGreaterThanOrEqual(VERDICTS.indexOf(rule.verdict));
+    expect(findings(silent).map((f) => f.ruleId)).not.toContain(id);
+  });
+
+  it("a barrier is with care, never sound", () => {
+    for (const surface of ["oil-clay-sulphur", "print-uv-resin"]) {
+      for (const r of shelf.releases.filter((x) => x.traits.includes("barrier"))) {
+        const link = judgeChain({ ...BLANK, ...PT, ...on(surface, { sealerId: r.id }) }, shelf).links[0]!;
+        expect([r.id, link.verdict]).toEqual([r.id, "care"]);
+      }
+    }
+  });
+});
+
+describe("the cheapest changes", () => {
+  const changes = (q: Partial<FitQuestion>, most = 4) => cheapestChanges({ ...BLANK, ...q }, shelf, undefined, most);
+
+  it("name a release before another rubber, and lead where they say", () => {
+    const q = { ...PT, secondRubberId: PT.rubberId, ...on("glass"), ...cast("beeswax") };
+    const found = changes(q);
+    expect(found[0]!.words).toMatch(/^release with/);
+    for (const c of found) expect(judgeChain({ ...BLANK, ...q, ...c.patch }, shelf).verdict).toBe(c.verdict);
+    expect(found.map((c) => c.cost)).toEqual([...found.map((c) => c.cost)].sort((a, b) => a - b));
+  });
+
+  it("send a wrong second rubber back to the first's kind", () => {
+    const found = changes({ ...SN, secondRubberId: PT.rubberId, ...waxed, ...cast("plaster") });
+    expect(found.length).toBeGreaterThan(0);
+    expect(found[0]!.words).toMatch(/second half in (Tin|Acetic)/);
+  });
+
+  it("dry a washed mould rather than recast it, and make a new mould for food", () => {
+    expect(changes({ rubberId: "rubber-tin-heat-30", ...cast("tin-bismuth"), washedToday: true })[0]!.words).toMatch(/dry the mould/);
+    expect(changes({ ...FOOD, ...cast("gelatine"), held: "non-food" })[0]!.words).toMatch(/make a new mould/);
+  });
+
+  it("turn silver into something the mould bears", () => {
+    const found = changes({ ...PT, ...on("metal"), ...cast("silver") });
+    expect(found[0]!.patch.castId).toBeDefined();
+    expect(found[0]!.verdict).toBe("sound");
+  });
+
+  it("prefer what the workshop has", () => {
+    const mine = { ...shelf.releases.find((r) => r.id === "release-wax")!, id: "own-wax", name: "Our wax" };
+    const found = cheapestChanges({ ...BLANK, ...SN, ...on("glass") }, { ...shelf, releases: [...shelf.releases, mine] });
+    expect(found[0]!.words).toBe("release with our wax");
+  });
+
+  it("say nothing where nothing is wrong or nothing is chosen", () => {
+    expect(changes({ ...SN, ...on("metal"), ...cast("plaster") })).toEqual([]);
+    expect(changes({})).toEqual([]);
+  });
+});
