@@ -3,9 +3,12 @@ import { HELD_LABEL, judgeChain, type FitQuestion, type HeatOf } from "./chain";
 import { FINISHES, JACKETS, SEALINGS } from "./fittings";
 import { VERDICTS, type Verdict } from "./verdict";
 
+/** What a change may touch: the master and what the piece is for are given. */
+export type ChainPatch = Partial<Omit<FitQuestion, "surfaceId" | "use">>;
+
 /** One way to make a chain better: what to change, in words, and where it leads. */
 export interface Change {
-  patch: Partial<FitQuestion>;
+  patch: ChainPatch;
   words: string;
   verdict: Verdict;
   /** How much of the job it changes: a release is little, another cast is nearly another job. */
@@ -33,7 +36,7 @@ const OWN_BONUS = 0.5;
 const rank = (v: Verdict): number => VERDICTS.indexOf(v);
 
 type Option = Omit<Change, "verdict">;
-const option = (patch: Partial<FitQuestion>, words: string, cost: number): Option => ({ patch, words, cost });
+const option = (patch: ChainPatch, words: string, cost: number): Option => ({ patch, words, cost });
 const joined = (a: Option, b: Option): Option => option({ ...a.patch, ...b.patch }, `${a.words}, and ${b.words}`, a.cost + b.cost);
 const keys = <K extends string>(of: Record<K, unknown>): K[] => Object.keys(of) as K[];
 
@@ -76,7 +79,7 @@ function options(q: FitQuestion, shelf: Shelf): Option[] {
   ];
 }
 
-const entries = (patch: Partial<FitQuestion>) => Object.entries(patch) as [keyof FitQuestion, unknown][];
+const entries = (patch: ChainPatch) => Object.entries(patch) as [keyof ChainPatch, unknown][];
 
 /**
  * The cheapest changes that make a chain better: best outcome first, then least change. A change that contains a cheaper one

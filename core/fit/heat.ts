@@ -6,6 +6,8 @@ import type { Finding } from "./verdict";
 const c = (v: number) => quote(v, "temperature");
 const s = (v: number) => quote(v / 3600, "duration");
 
+/** What no mould silicone bears, °C: heat grades end at about 315 for short exposure. */
+const HOTTEST_SILICONE_C = 350;
 const SHEETS = "Pouring or peak setting temperature against the rubber's data-sheet limits";
 const STUDY = "Heat flow worked out through this cast and rubber, with every uncertain figure at its worse end";
 const INVEST = "Cast it in foundry wax from this mould, and invest the wax for the metal; or choose a tin alloy.";
@@ -20,14 +22,23 @@ export function heatFinding(rubber: Rubber, cast: Cast, study: HeatStudy | null)
   const limit = rubber.heatContinuousC;
   const short = rubber.heatShortC;
   const plain = { confidence: "usual" as const, source: SHEETS };
-  if (hot.low > short.high) {
+  if (hot.low > HOTTEST_SILICONE_C) {
     return {
       ...plain,
       confidence: "established",
       ruleId: "heat-beyond",
       verdict: "no",
-      reason: `${cast.name} is poured at about ${c(hot.typical)}; no mould rubber bears that, even for a moment (this one ${c(short.high)} at best).`,
+      reason: `${cast.name} is poured at about ${c(hot.typical)}; no mould rubber bears that, even for a moment.`,
       remedy: INVEST,
+    };
+  }
+  if (hot.low > short.high) {
+    return {
+      ...plain,
+      ruleId: "heat-beyond",
+      verdict: "no",
+      reason: `${cast.name} is poured at about ${c(hot.typical)}, more than this rubber bears even for a moment (${c(short.high)} at best).`,
+      remedy: `Choose a heat-resistant rubber or a cooler alloy. ${INVEST}`,
     };
   }
   if (study) return judged(rubber, cast, study);

@@ -3,3 +3,4 @@ export * from "./chain";
 export { RULES, type Rule } from "./rules";
 export * from "./changes";
 export * from "./fittings";
+export * from "./matrix";

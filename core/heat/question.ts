@@ -64,3 +64,14 @@ export function likeBody(volumeMl: number, areaMm2: number, leastWidthMm: number
   const n = Math.min(3, Math.max(1, Math.round(leastWidthMm / 2 / modulus)));
   return { symmetry: n === 1 ? "plate" : n === 2 ? "cylinder" : "sphere", halfMm: modulus * n };
 }
+
+/** A heat question about a cast in a rubber, holding only what the study reads of either. */
+export function heatQuestionFor(cast: Cast, rubber: Rubber, body: Omit<HeatQuestion, "cast" | "rubber">): HeatQuestion {
+  const { thermal, family, setting, densityGMl, peakC, workingMin } = cast;
+  const { conductivityWMK, specificHeatJGK, heatContinuousC, heatShortC } = rubber;
+  return {
+    cast: { thermal, family, setting, densityGMl, peakC, workingMin },
+    rubber: { conductivityWMK, specificHeatJGK, densityGMl: rubber.densityGMl, heatContinuousC, heatShortC },
+    ...body,
+  };
+}

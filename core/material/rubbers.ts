@@ -2,7 +2,7 @@ import { range } from "./range";
 import type { Rubber } from "./schema";
 
 const gloves = "Wear gloves and keep air moving while mixing; the data sheet has the details.";
-const base = { kind: "rubber" as const, provenance: "Typical of its kind; check your data sheet", copiedFrom: null, cautions: [gloves], conductivityWMK: range(0.18, 0.24, 0.32), specificHeatJGK: range(1.1, 1.3, 1.5) };
+const base = { kind: "rubber" as const, provenance: "Typical of its kind; check your data sheet", copiedFrom: null, cautions: [gloves], conductivityWMK: range(0.18, 0.24, 0.32), specificHeatJGK: range(1.1, 1.3, 1.5), costLevel: 2 };
 
 const oneToOne = (densityGMl: number) =>
   ({
@@ -54,7 +54,7 @@ export const RUBBERS: readonly Rubber[] = [
     ...base, id: "rubber-platinum-food-22", name: "Platinum 22 A, 1:1, food-declared", family: "platinum", form: "pourable", mix: oneToOne(1.08),
     note: "Its maker declares food contact. The declaration holds only if mixed, cured and post-cured as the maker says.",
     densityGMl: range(1.07, 1.08, 1.12), shoreA: range(20, 22, 25), elongationPct: range(350, 450, 550), potLifeMin: range(20, 30, 45), cureH: range(4, 5, 8),
-    heatContinuousC: range(190, 205, 220), heatShortC: range(210, 230, 240), shrinkPct: range(0, 0.1, 0.1), foodDeclared: true, traits: ["platinum", "silicone", "food-declared"],
+    heatContinuousC: range(190, 205, 220), heatShortC: range(210, 230, 240), shrinkPct: range(0, 0.1, 0.1), costLevel: 3, foodDeclared: true, traits: ["platinum", "silicone", "food-declared"],
     cautions: [gloves, "Post-cure as the maker's declaration says before the first food."],
   },
   {
@@ -68,26 +68,26 @@ export const RUBBERS: readonly Rubber[] = [
     mix: { kind: "ratio", basis: "volume", partA: { name: "Putty A", parts: 1, densityGMl: 1.5 }, partB: { name: "Putty B", parts: 1, densityGMl: 1.5 } },
     note: "Kneaded by hand and pressed on; minutes to work.",
     densityGMl: range(1.3, 1.5, 1.65), shoreA: range(35, 40, 50), elongationPct: range(100, 180, 300), potLifeMin: range(2, 4, 6), cureH: range(0.2, 0.4, 0.75),
-    heatContinuousC: range(190, 205, 230), heatShortC: range(210, 230, 260), shrinkPct: range(0, 0.1, 0.2), foodDeclared: false, traits: ["platinum", "silicone", "putty", "fast"],
+    heatContinuousC: range(190, 205, 230), heatShortC: range(210, 230, 260), shrinkPct: range(0, 0.1, 0.2), costLevel: 3, foodDeclared: false, traits: ["platinum", "silicone", "putty", "fast"],
   },
   {
     ...base, id: "rubber-tin-medium-25", name: "Tin 25 A, 10:1, medium", family: "tin", form: "pourable", mix: tenToOne(1.1),
     note: "Forgiving of surfaces. Needs air moisture to cure and shrinks a little with age.",
     densityGMl: range(1.08, 1.1, 1.2), shoreA: range(22, 25, 28), elongationPct: range(250, 350, 500), potLifeMin: range(30, 45, 60), cureH: range(12, 16, 24),
-    heatContinuousC: range(180, 200, 205), heatShortC: range(200, 220, 230), shrinkPct: range(0.2, 0.4, 1), foodDeclared: false, traits: ["tin", "condensation", "silicone"],
+    heatContinuousC: range(180, 200, 205), heatShortC: range(200, 220, 230), shrinkPct: range(0.2, 0.4, 1), costLevel: 1, foodDeclared: false, traits: ["tin", "condensation", "silicone"],
   },
   {
     ...base, id: "rubber-tin-catalyst-20", name: "Tin 20 A, 2 to 5 % catalyst", family: "tin", form: "pourable",
     mix: { kind: "catalyst", base: { name: "Base", densityGMl: 1.17 }, catalyst: { name: "Catalyst", densityGMl: 0.98 }, pct: range(2, 3, 5) },
     note: "Less catalyst: slower, stronger, longer-lived. More: faster and more brittle.",
     densityGMl: range(1.12, 1.17, 1.25), shoreA: range(17, 20, 24), elongationPct: range(250, 350, 450), potLifeMin: range(20, 40, 70), cureH: range(12, 18, 24),
-    heatContinuousC: range(180, 200, 205), heatShortC: range(200, 220, 230), shrinkPct: range(0.2, 0.5, 1), foodDeclared: false, traits: ["tin", "condensation", "silicone"],
+    heatContinuousC: range(180, 200, 205), heatShortC: range(200, 220, 230), shrinkPct: range(0.2, 0.5, 1), costLevel: 1, foodDeclared: false, traits: ["tin", "condensation", "silicone"],
   },
   {
     ...base, id: "rubber-tin-heat-30", name: "Tin 30 A, 10:1, heat-resistant", family: "tin", form: "pourable", mix: tenToOne(1.42, 1.0),
     note: "Filled with iron oxide for tin and bismuth alloys.",
     densityGMl: range(1.3, 1.42, 1.55), shoreA: range(26, 30, 36), elongationPct: range(150, 220, 300), potLifeMin: range(30, 45, 60), cureH: range(16, 20, 24),
-    heatContinuousC: range(230, 250, 260), heatShortC: range(260, 300, 315), conductivityWMK: range(0.24, 0.32, 0.45), specificHeatJGK: range(1, 1.15, 1.35), shrinkPct: range(0.3, 0.6, 1), foodDeclared: false, traits: ["tin", "condensation", "silicone", "heat-grade"],
+    heatContinuousC: range(230, 250, 260), heatShortC: range(260, 300, 315), conductivityWMK: range(0.24, 0.32, 0.45), specificHeatJGK: range(1, 1.15, 1.35), shrinkPct: range(0.3, 0.6, 1), costLevel: 3, foodDeclared: false, traits: ["tin", "condensation", "silicone", "heat-grade"],
     cautions: [gloves, "Bake out as the data sheet says before the first metal: leftover volatiles boil."],
   },
   {
@@ -95,7 +95,7 @@ export const RUBBERS: readonly Rubber[] = [
     mix: { kind: "ratio", basis: "volume", partA: { name: "Sealant", parts: 1, densityGMl: 1.0 }, partB: { name: "Corn starch", parts: 1, densityGMl: 0.6 } },
     note: "Hardware-store sealant bulked with starch. Cheap; sets from the outside, so keep it thin.",
     densityGMl: range(0.95, 1.05, 1.15), shoreA: range(15, 25, 35), elongationPct: range(100, 200, 350), potLifeMin: range(3, 6, 10), cureH: range(1, 4, 24),
-    heatContinuousC: range(120, 150, 180), heatShortC: range(150, 180, 200), shrinkPct: range(1, 2, 4), foodDeclared: false, traits: ["acetic", "condensation", "silicone", "fast"],
+    heatContinuousC: range(120, 150, 180), heatShortC: range(150, 180, 200), shrinkPct: range(1, 2, 4), costLevel: 1, foodDeclared: false, traits: ["acetic", "condensation", "silicone", "fast"],
     cautions: ["Strong vinegar fumes as it sets: work in the open or with an extractor, and keep it off eyes and skin."],
   },
 ];

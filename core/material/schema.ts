@@ -84,6 +84,8 @@ export const Rubber = z.object({
   conductivityWMK: positive(5).default({ low: 0.18, typical: 0.24, high: 0.32 }),
   specificHeatJGK: positive(5).default({ low: 1.1, typical: 1.3, high: 1.5 }),
   foodDeclared: z.boolean(),
+  /** What a litre costs against other mould rubbers: 1 cheap, 2 middling, 3 dear. */
+  costLevel: z.number().int().min(1).max(3).default(2),
 });
 export type Rubber = z.infer<typeof Rubber>;
 

@@ -1,7 +1,7 @@
 import { castBatch, massRatio, rubberBatch, type CastBatch, type RubberBatch } from "../batch";
 import { castCure, rubberCure, type CastCure, type RubberCure } from "../cure";
-import { heatKey, likeBody, type HeatQuestion, type HeatStudies, type HeatStudy } from "../heat";
-import { judgeChain, type Chain, type FitQuestion, type Verdict } from "../fit";
+import { heatKey, heatQuestionFor, likeBody, type HeatQuestion, type HeatStudies, type HeatStudy } from "../heat";
+import { judgeChain, type Chain, type Contact, type FitQuestion, type Verdict } from "../fit";
 import type { Job } from "../job";
 import { pick, type Cast, type Rubber, type Shelf } from "../material";
 import { measureMaster, SHAPES, type FormProblem, type Measure } from "../master";
@@ -102,16 +102,12 @@ const heatOf = (question: HeatQuestion, rubber: Rubber, studies: HeatStudies): P
 
 /** What a heat study of this job reads: the casting as the plate, rod or ball it cools like, in the thinnest rubber round it. */
 function heatQuestion(job: Job, m: Measure, layout: Layout, rubber: Rubber, cast: Cast, shopC: number): HeatQuestion {
-  const { thermal, family, setting, densityGMl, peakC, workingMin } = cast;
-  const { conductivityWMK, specificHeatJGK, densityGMl: rubberGMl, heatContinuousC, heatShortC } = rubber;
-  return {
-    cast: { thermal, family, setting, densityGMl, peakC, workingMin },
-    rubber: { conductivityWMK, specificHeatJGK, densityGMl: rubberGMl, heatContinuousC, heatShortC },
+  return heatQuestionFor(cast, rubber, {
     ...likeBody(m.volumeMl, m.areaMm2, Math.min(m.lengthMm, m.widthMm, m.heightMm)),
     wallMm: Math.max(0.5, Math.min(layout.box.leastWallMm, job.mould.coverMm)),
     shopC,
     ...job.session,
-  };
+  });
 }
 
 /** What the contact rules are asked about a job. Without a rubber of its own, the second half is the first's. */
@@ -297,6 +293,10 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
   };
 }
 
+/** Contacts that the pairing step answers for, and those that the prepare step does. */
+export const PAIR_CONTACTS: readonly Contact[] = ["rubber-cast", "cast-use", "mould-cast", "release-cast", "cast-finish"];
+export const PREPARE_CONTACTS: readonly Contact[] = ["surface-rubber", "clay-rubber", "rubber-rubber", "box-rubber", "seal-rubber", "jacket-rubber"];
+
 interface Known {
   measure: Measure | null;
   missing: readonly string[];
@@ -314,7 +314,7 @@ const listed = (words: readonly string[]): string => (words.length < 2 ? words.j
 
 function steps(job: Job, k: Known): Step[] {
   const fault = (id: StepId) => k.remarks.find((r) => r.step === id && r.severity === "fault");
-  const linkVerdict = (contacts: readonly string[]): Verdict =>
+  const linkVerdict = (contacts: readonly Contact[]): Verdict =>
     k.chain.links
       .filter((l) => contacts.includes(l.contact))
       .reduce<Verdict>(
@@ -329,15 +329,13 @@ function steps(job: Job, k: Known): Step[] {
     return { id, state: "settled", line: answer };
   };
   const { measure, rubber, cast, layout } = k;
-  const surfaceNo = linkVerdict(["surface-rubber", "clay-rubber", "rubber-rubber"]);
-  const pairNo = linkVerdict(["rubber-cast", "cast-use", "mould-cast", "release-cast"]);
-  const reasonOf = (contacts: readonly string[]) =>
+  const surfaceNo = linkVerdict(PREPARE_CONTACTS);
+  const pairNo = linkVerdict(PAIR_CONTACTS);
+  const reasonOf = (contacts: readonly Contact[]) =>
     k.chain.links
       .filter((l) => contacts.includes(l.contact))
       .flatMap((l) => l.findings)
       .find((f) => f.verdict === "no")?.reason ?? "";
-  const pairContacts = ["rubber-cast", "cast-use", "mould-cast", "release-cast"];
-  const surfaceContacts = ["surface-rubber", "clay-rubber", "rubber-rubber"];
   const rubberMl = layout?.rubberMl ?? 0;
   return [
     make(
@@ -351,14 +349,14 @@ function steps(job: Job, k: Known): Step[] {
       true,
       !cast ? "Choose what to cast" : !rubber ? "Choose a rubber" : null,
       `${rubber?.name ?? ""} with ${cast?.name.toLowerCase() ?? ""}`,
-      pairNo === "no" ? reasonOf(pairContacts) : null,
+      pairNo === "no" ? reasonOf(PAIR_CONTACTS) : null,
     ),
     make(
       "prepare",
       rubber !== null && k.surfaceKnown,
       rubber === null || !k.surfaceKnown ? "Needs master and rubber" : null,
       surfaceNo === "sound" ? "Nothing to seal or release" : "Prepared with care",
-      surfaceNo === "no" ? reasonOf(surfaceContacts) : null,
+      surfaceNo === "no" ? reasonOf(PREPARE_CONTACTS) : null,
     ),
     make(
       "box",

@@ -2,7 +2,7 @@
 
 import { ArchiveX, ArrowLeft, ArrowRight, CircleAlert, CloudCheck, CloudUpload, Redo2, TriangleAlert, Undo2 } from "lucide-react";
 import { useRouter } from "next/navigation";
-import { useCallback, useMemo, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import type { Job } from "@/core/job";
 import { pick, type Shelf } from "@/core/material";
 import { plan as planOf, STEP_IDS, type StepId } from "@/core/plan";
@@ -18,7 +18,7 @@ import type { JobDocument, SaveState } from "./jobDocument";
 import { Route, STEP_NAME } from "./Route";
 import type { Stage } from "./scene";
 import { SectionDrawing } from "./SectionDrawing";
-import { STEP_BODY } from "./steps";
+import { loadSteps, STEP_BODY } from "./steps";
 import { Tally } from "./Tally";
 import { useJobDocument } from "./useJobDocument";
 
@@ -82,6 +82,7 @@ export function JobScreen({
     [document, go],
   );
   useShortcuts(keys);
+  useEffect(loadSteps, []);
 
   const twoPart = job.mould.opening === "twoPart";
   const stages: { value: Stage; label: string }[] = [

@@ -131,6 +131,7 @@ export function fieldsOf(m: Material): FieldSpec[] {
         range("shrinkPct", "Shrinkage", "percent"),
         range("conductivityWMK", "Conductivity", "count", { suffix: "W/m·K" }),
         range("specificHeatJGK", "Specific heat", "count", { suffix: "J/g·K" }),
+        number("costLevel", "Cost, 1 cheap to 3 dear", "count"),
         { path: "foodDeclared", label: "Maker declares food contact", kind: "flag" },
         ...(m.mix.kind === "ratio"
           ? twoParts("mix")

@@ -1,6 +1,6 @@
 "use client";
 
-import { BookOpenText, FlaskConical, Keyboard, Search, Timer } from "lucide-react";
+import { BookOpenText, FlaskConical, Grid3x3, Keyboard, Search, Timer } from "lucide-react";
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
@@ -18,6 +18,7 @@ const Toaster = dynamic(() => import("sonner").then((m) => m.Toaster), { ssr: fa
 
 const PLACES = [
   { href: "/", label: "Bench", icon: Timer, keyName: "b" },
+  { href: "/fit", label: "Fit", icon: Grid3x3, keyName: "f" },
   { href: "/materials", label: "Materials", icon: FlaskConical, keyName: "m" },
   { href: "/log", label: "Logbook", icon: BookOpenText, keyName: "l" },
 ] as const;

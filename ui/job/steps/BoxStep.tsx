@@ -1,6 +1,7 @@
 "use client";
 
 import { BOX_SHAPE_LABEL, BOX_SHAPES, OVERLAP_LABEL, OVERLAPS, THICKEST_MM, type Layout, type MouldDecision } from "@/core/mould";
+import { JACKET_KEYS, JACKETS, SEALING_KEYS, SEALINGS } from "@/core/fit";
 import { formatPressure } from "@/core/quantity";
 import type { PlannedPour } from "@/core/plan";
 import { Choice, Figure, Pick } from "../../controls";
@@ -75,6 +76,20 @@ export function BoxStep() {
           none="Not decided"
           fault={boxRemark?.message}
           onChange={(boxId) => edit((j) => ({ ...j, boxId }))}
+        />
+        <Pick
+          label="Seams sealed with"
+          value={job.sealing === "none" ? null : job.sealing}
+          options={SEALING_KEYS.filter((k) => k !== "none").map((k) => ({ value: k, label: SEALINGS[k].label }))}
+          none={SEALINGS.none.label}
+          onChange={(k) => edit((j) => ({ ...j, sealing: SEALING_KEYS.find((s) => s === k) ?? "none" }))}
+        />
+        <Pick
+          label="Jacket behind the rubber"
+          value={job.jacket === "none" ? null : job.jacket}
+          options={JACKET_KEYS.filter((k) => k !== "none").map((k) => ({ value: k, label: JACKETS[k].label }))}
+          none={JACKETS.none.label}
+          onChange={(k) => edit((j) => ({ ...j, jacket: JACKET_KEYS.find((s) => s === k) ?? "none" }))}
         />
         {mould.box === "rectangular" && (
           <Pick

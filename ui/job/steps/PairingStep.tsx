@@ -2,7 +2,7 @@
 
 import dynamic from "next/dynamic";
 import { useMemo } from "react";
-import { HELD, HELD_LABEL, judgeChain, USE_LABEL, USES, VERDICT_WORD, VERDICTS } from "@/core/fit";
+import { FINISH_KEYS, FINISHES, HELD, HELD_LABEL, judgeChain, USE_LABEL, USES, VERDICT_WORD, VERDICTS } from "@/core/fit";
 import { fitQuestionOf } from "@/core/plan";
 import { Choice, Pick, type Option } from "../../controls";
 import { useUnits } from "../../units";
@@ -10,6 +10,7 @@ import { VerdictMark } from "../../VerdictMark";
 import { ChainList } from "../ChainList";
 import { useJob, useRemark } from "../JobContext";
 
+const Changes = dynamic(() => import("../Changes").then((m) => m.Changes), { ssr: false });
 const HeatPanel = dynamic(() => import("../../heat/HeatPanel").then((m) => m.HeatPanel), { ssr: false });
 
 const FAMILY: Record<string, string> = {
@@ -73,6 +74,7 @@ export function PairingStep() {
           </p>
         </div>
       )}
+      <Changes />
       <Choice
         label="What is the piece for?"
         value={job.use}
@@ -96,6 +98,12 @@ export function PairingStep() {
           Washed today
         </label>
       </div>
+      <Choice
+        label="How will it be finished?"
+        value={job.finish}
+        options={FINISH_KEYS.map((k) => ({ value: k, label: FINISHES[k].label }))}
+        onChange={(finish) => edit((j) => ({ ...j, finish }))}
+      />
       <HeatPanel />
       <ChainList chain={plan.chain} />
     </>

@@ -1,6 +1,7 @@
 "use client";
 
 import { pick } from "@/core/material";
+import { PREPARE_CONTACTS } from "@/core/plan";
 import { formatForce } from "@/core/quantity";
 import { Caution, Pick } from "../../controls";
 import { useUnits } from "../../units";
@@ -47,7 +48,7 @@ export function PrepareStep() {
           />
         )}
       </div>
-      <ChainList chain={plan.chain} only={["surface-rubber", "clay-rubber", "rubber-rubber"]} />
+      <ChainList chain={plan.chain} only={PREPARE_CONTACTS} />
       {lift && (
         <div className="rounded-xl bg-paper p-3">
           <p className="text-sm text-soft">Hold the master down with</p>

@@ -1,20 +1,27 @@
+import dynamic from "next/dynamic";
 import type { ComponentType } from "react";
-import type { StepId } from "@/core/plan";
-import { BoxStep } from "./BoxStep";
-import { CastStep } from "./CastStep";
-import { MasterStep } from "./MasterStep";
-import { OutStep } from "./OutStep";
-import { PairingStep } from "./PairingStep";
-import { PrepareStep } from "./PrepareStep";
-import { RubberStep } from "./RubberStep";
+import { STEP_IDS, type StepId } from "@/core/plan";
 
-/** The body of each step of the route. */
-export const STEP_BODY: Record<StepId, ComponentType> = {
-  master: MasterStep,
-  pairing: PairingStep,
-  prepare: PrepareStep,
-  box: BoxStep,
-  rubber: RubberStep,
-  cast: CastStep,
-  out: OutStep,
+const LOAD: Record<StepId, () => Promise<ComponentType>> = {
+  master: () => import("./MasterStep").then((m) => m.MasterStep),
+  pairing: () => import("./PairingStep").then((m) => m.PairingStep),
+  prepare: () => import("./PrepareStep").then((m) => m.PrepareStep),
+  box: () => import("./BoxStep").then((m) => m.BoxStep),
+  rubber: () => import("./RubberStep").then((m) => m.RubberStep),
+  cast: () => import("./CastStep").then((m) => m.CastStep),
+  out: () => import("./OutStep").then((m) => m.OutStep),
 };
+
+/** The body of each step of the route. Only the step on show is fetched with the page. */
+export const STEP_BODY: Record<StepId, ComponentType> = {
+  master: dynamic(LOAD.master),
+  pairing: dynamic(LOAD.pairing),
+  prepare: dynamic(LOAD.prepare),
+  box: dynamic(LOAD.box),
+  rubber: dynamic(LOAD.rubber),
+  cast: dynamic(LOAD.cast),
+  out: dynamic(LOAD.out),
+};
+
+/** Fetches the other steps once the page stands, so that they are there even if the server goes away. */
+export const loadSteps = (): void => STEP_IDS.forEach((id) => void LOAD[id]());

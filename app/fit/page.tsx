@@ -1,0 +1,9 @@
+import { ownMaterials } from "@/server/materials";
+import { workshop } from "@/server/workshop";
+import { MatrixScreen } from "@/ui/fit/MatrixScreen";
+
+export const metadata = { title: "Fit" };
+
+export default function FitPage() {
+  return <MatrixScreen own={ownMaterials(workshop())} />;
+}
