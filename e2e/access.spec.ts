@@ -20,6 +20,7 @@ async function accessible(page: Page, where: string): Promise<void> {
 const STEPS = ["Master", "Pairing", "Prepare", "Box", "Rubber", "Cast", "Pour & open"];
 
 test("bench, logbook and pour have no serious accessibility fault", async ({ page }) => {
+  test.setTimeout(90_000);
   for (const path of ["/", "/log", "/log?outcome=failed", "/log/demo-pour-02", "/no/such/page"]) {
     await page.goto(path);
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
@@ -37,6 +38,14 @@ for (const id of ["demo-comet-drawer-pull", "demo-crater-lamp-base"]) {
     }
   });
 }
+
+test("the matrix has no serious accessibility fault", async ({ page }) => {
+  test.setTimeout(90_000);
+  await page.goto("/fit");
+  await page.getByRole("textbox", { name: "Cast" }).fill("pewter");
+  await page.getByRole("grid").getByRole("button").first().click();
+  await accessible(page, "matrix");
+});
 
 test("materials and what opens over a page have no serious accessibility fault", async ({ page }) => {
   await page.goto("/materials");
@@ -109,7 +118,7 @@ test("switching units changes every number shown and nothing that is stored", as
 test("a phone shows everything without sideways scrolling, with targets to tap", async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   const fits = async (where: string) => expect([where, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([where, 390]);
-  for (const path of ["/", "/materials", "/log", "/log/demo-pour-08"]) {
+  for (const path of ["/", "/fit", "/materials", "/log", "/log/demo-pour-08"]) {
     await page.goto(path);
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
     await fits(path);

@@ -103,6 +103,8 @@ test("a wrong second half is refused before anything is weighed", async ({ page 
   await expect(page.getByTestId("tally-verdict")).toHaveText("Do not");
   await toStep(page, "Prepare");
   await expect(page.getByText(/second rubber is platinum against cured tin/).first()).toBeVisible();
+  await page.getByRole("button", { name: "Undo (Ctrl+Z)" }).click();
+  await expect(page.getByTestId("tally-verdict")).not.toHaveText("Do not");
 });
 
 test("sizes can be changed on the drawing, and a turned outline dragged", async ({ page }) => {

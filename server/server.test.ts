@@ -9,6 +9,7 @@ import { loadDemo } from "../db/demo";
 import { workshopFiles } from "../db/open";
 import { createJob, getJob, jobsInHand, putAway, undoJob, updateJob } from "./jobs";
 import { addMaterial, allMaterials, ownMaterials, removeMaterial, updateMaterial } from "./materials";
+import { exportMaterials, importMaterials, materialFileSchema } from "./exchange";
 import { addPhoto, openPhoto, photoPath, removePhoto } from "./photos";
 import { curing, getPour, logbook, logPour, poursOfJob, updatePour, yields } from "./pours";
 import { Refusal, storageRefusal } from "./refusal";
@@ -216,6 +217,48 @@ describe("materials and settings", () => {
     expect(refused(() => runOperation(w, "nope", {})).status).toBe(404);
     expect(allMaterials(w)[0]!.id).toBe(id);
     expect(ownMaterials(w)).toHaveLength(1);
+  });
+});
+
+describe("materials in and out", () => {
+  const rubberCsv = () => exportMaterials(w, { format: "csv", scope: "all" }).text;
+
+  it("come back through a file as they went, and replace the workshop's own by id", () => {
+    const base = shelfOf().rubbers[0]!;
+    const made = addMaterial(w, { ...base, name: "Ours", copiedFrom: base.id });
+    const file = exportMaterials(w, { format: "json" });
+    updateMaterial(w, made.id, { ...base, name: "Changed" });
+    expect(importMaterials(w, { format: "json", text: file.text })).toMatchObject({ kept: 1, faults: [] });
+    expect(ownMaterials(w)).toMatchObject([{ id: made.id, name: "Ours" }]);
+  });
+
+  it("take a whole shelf in by CSV as copies; built-ins stay", () => {
+    const count = allMaterials(w).length;
+    expect(importMaterials(w, { format: "csv", text: rubberCsv() })).toMatchObject({ kept: count, faults: [] });
+    expect(ownMaterials(w)).toHaveLength(count);
+    expect(ownMaterials(w).every((m) => m.id.startsWith("own-"))).toBe(true);
+  });
+
+  it("refuse a file with bad rows whole, by line and column, until the rest is wanted", () => {
+    const lines = rubberCsv().split("\r\n");
+    const bad = [lines[0], lines[1]!.replace("rubber", "robber"), lines[2], lines[3]!.replace(/,platinum,/, ",plutonium,")].join("\r\n");
+    const no = refused(() => importMaterials(w, { format: "csv", text: bad }));
+    expect(no).toMatchObject({ status: 422, code: "bad-rows", detail: { good: 1 } });
+    expect(no.detail.faults).toEqual([
+      { line: 2, column: "kind", message: expect.stringMatching(/"robber" is not a kind/) },
+      { line: 4, column: "family", message: expect.stringMatching(/^"plutonium": /) },
+    ]);
+    expect(ownMaterials(w)).toEqual([]);
+    expect(importMaterials(w, { format: "csv", text: bad, keepGood: true })).toMatchObject({ kept: 1 });
+    expect(ownMaterials(w)).toHaveLength(1);
+  });
+
+  it("say what a file without the right head wants, and publish the shape", () => {
+    for (const text of ["", "a;b\n1;2", "name,density\nx,1"])
+      expect(refused(() => importMaterials(w, { format: "csv", text })).detail.faults).toEqual(
+        expect.arrayContaining([expect.objectContaining({ line: 1, column: "kind" })]),
+      );
+    expect(materialFileSchema()).toMatchObject({ type: "object", properties: { format: { const: "zesty-materials" } } });
   });
 });
 

@@ -3,3 +3,4 @@ export * from "./schema";
 export * from "./library";
 export * from "./plausible";
 export * from "./thermal";
+export * from "./exchange";

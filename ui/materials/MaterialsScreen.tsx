@@ -11,6 +11,7 @@ import { send } from "../send";
 import { useUnits } from "../units";
 import { fieldsOf, type FieldSpec, rangeAt, valueAt } from "./fields";
 
+const Exchange = dynamic(() => import("./Exchange").then((m) => m.Exchange), { ssr: false });
 const MaterialEditor = dynamic(() => import("./MaterialEditor").then((m) => m.MaterialEditor), { ssr: false });
 
 const KINDS: { value: MaterialKind; label: string }[] = [
@@ -62,7 +63,10 @@ export function MaterialsScreen({ own }: { own: readonly Material[] }) {
 
   return (
     <div className="space-y-5 pb-10 pt-2">
-      <h1 className="text-3xl font-bold sm:text-4xl">Materials</h1>
+      <div className="flex flex-wrap items-end justify-between gap-3">
+        <h1 className="text-3xl font-bold sm:text-4xl">Materials</h1>
+        <Exchange onChanged={() => router.refresh()} />
+      </div>
       <p className="max-w-3xl text-soft">
         Typical figures of each kind, with the span they are found in. Your data sheet outranks them: copy an entry and put its figures in.
       </p>

@@ -1,0 +1,56 @@
+import { materialColumns, MaterialFile, materialRows, readMaterialRows, readMaterialsJson, writeMaterialsJson, type Row } from "./exchange";
+import { BUILT_IN } from "./library";
+
+/** Rows as a CSV reader hands them over: every column there, every cell text. */
+const table = (rows: readonly Row[], columns: readonly string[]) =>
+  readMaterialRows(rows.map((r, i) => ({ line: i + 2, cells: Object.fromEntries(columns.map((c) => [c, String(r[c] ?? "")])) })));
+const written = (materials = BUILT_IN) => table(materialRows(materials), materialColumns(materials));
+
+describe("materials in open formats", () => {
+  it("come back from JSON exactly as they went", () => {
+    const text = writeMaterialsJson(BUILT_IN);
+    expect(MaterialFile.safeParse(JSON.parse(text)).success).toBe(true);
+    const back = readMaterialsJson(text);
+    expect(back.faults).toEqual([]);
+    expect(back.good.map((g) => g.material)).toEqual(BUILT_IN);
+  });
+
+  it("come back from a table exactly as they went, one row each", () => {
+    const back = written();
+    expect(back.faults).toEqual([]);
+    expect(back.good).toHaveLength(BUILT_IN.length);
+    for (const [i, g] of back.good.entries()) {
+      expect(g.line).toBe(i + 2);
+      expect({ ...g.material }).toEqual({ ...BUILT_IN[i]! });
+    }
+  });
+
+  it("name the line, the column and the value of each bad row, and keep the good ones", () => {
+    const rows = materialRows(BUILT_IN.filter((m) => m.kind === "rubber").slice(0, 5));
+    const [a, b, c, d, e] = rows;
+    const columns = materialColumns(BUILT_IN.filter((m) => m.kind === "rubber"));
+    const back = table([a!, { ...b!, "densityGMl.typical": "heavy" }, { ...c!, kind: "ruber" }, { ...d!, name: "" }, { ...e!, "shoreA.low": 90 }], columns);
+    expect(back.good.map((g) => g.line)).toEqual([2]);
+    expect(back.faults).toEqual(
+      expect.arrayContaining([
+        { line: 3, column: "densityGMl.typical", message: expect.stringMatching(/^"heavy": /) },
+        { line: 4, column: "kind", message: expect.stringMatching(/"ruber" is not a kind of material/) },
+        { line: 5, column: "name", message: expect.stringMatching(/is missing/) },
+        { line: 6, column: "shoreA", message: expect.stringMatching(/low, typical and high have to be in that order/) },
+      ]),
+    );
+  });
+
+  it("read a decimal comma and yes or no, doubt the odd, and never throw", () => {
+    const one = materialRows(BUILT_IN.filter((m) => m.id === "rubber-tin-medium-25"))[0]!;
+    const back = readMaterialRows([
+      { line: 2, cells: { ...Object.fromEntries(Object.entries(one).map(([k, v]) => [k, String(v)])), "densityGMl.typical": "1,1", foodDeclared: "yes" } },
+    ]);
+    expect(back.good[0]!.material).toMatchObject({ densityGMl: { typical: 1.1 }, foodDeclared: true });
+    expect(back.good[0]!.doubts.map((x) => x.path)).toContain("foodDeclared");
+    for (const text of ["", "{", "[]", '{"materials":3}', "[null, 4, {}]", '{"format":"other","materials":[{"kind":"rubber"}]}'])
+      expect(() => readMaterialsJson(text)).not.toThrow();
+    expect(readMaterialsJson("{").faults[0]!.message).toMatch(/This is not JSON/);
+    expect(readMaterialsJson("[null]").faults[0]).toMatchObject({ line: 1, column: "kind" });
+  });
+});

@@ -1,0 +1,107 @@
+import { readFileSync } from "node:fs";
+import { expect, startJob, test, toStep } from "./workshop";
+
+test("the matrix is read by keyboard, narrowed by need, and taken away as CSV", async ({ page }) => {
+  await page.goto("/fit");
+  const grid = page.getByRole("grid");
+  await expect(grid).toBeVisible();
+  await grid.getByRole("button").first().focus();
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("End");
+  await page.keyboard.press("Enter");
+  const pinned = page.getByRole("region", { name: "Pinned pairs" });
+  await expect(pinned.getByRole("heading", { name: "General concrete, fine in Acetic sealant made into rubber" })).toBeVisible();
+  await expect(pinned).toContainText("Alkaline cement slowly roughens rubber");
+  await page.getByRole("button", { name: "Food", exact: true }).click();
+  await expect(grid.getByRole("columnheader")).toHaveCount(1);
+  await page.getByRole("button", { name: "Soft", exact: true }).click();
+  await expect(page.getByText("No rubber on the shelf meets all of these")).toBeVisible();
+  await page.getByRole("button", { name: "Soft", exact: true }).click();
+  await page.getByRole("textbox", { name: "Cast" }).fill("chocolate");
+  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "CSV" }).click()]);
+  const text = readFileSync(await download.path(), "utf8");
+  expect(text.split("\r\n")).toHaveLength(2);
+  expect(text).toMatch(/^cast,rubber,verdict,reasons,instead\r\n"?Dark chocolate, tempered"?,"?Platinum 22 A, 1:1, food-declared"?,With care,/);
+});
+
+test("heat is worked out beside the page, and its pessimistic edge decides", async ({ page }) => {
+  await page.goto("/jobs/demo-comet-drawer-pull#rubber");
+  await page.getByLabel("Rubber of the second half").selectOption("");
+  await toStep(page, "Pairing");
+  await expect(page.getByText(/The rubber’s skin reaches/)).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByRole("img", { name: /Temperature after a pour/ })).toBeVisible();
+  await expect(page.getByTestId("tally-verdict")).toHaveText("With care");
+  await expect(page.getByText("6 in a row, one every 20 min")).toBeVisible();
+  await page.getByRole("textbox", { name: "From pour to pour" }).fill("3 min");
+  await expect(page.getByText("6 in a row, one every 3 min")).toBeVisible({ timeout: 15_000 });
+  // The same metal with the wide figures of its kind cannot be promised, and is not.
+  await page.getByLabel("What will you cast?").selectOption({ label: "Lead-free pewter" });
+  await expect(page.getByTestId("tally-verdict")).toHaveText(/Untested|Do not/, { timeout: 15_000 });
+  await page.getByRole("button", { name: "Undo (Ctrl+Z)" }).click();
+  await page.getByRole("button", { name: "Undo (Ctrl+Z)" }).click();
+});
+
+test("silver is refused, and the way round is one tap away", async ({ page }) => {
+  await startJob(page, "Silver moon");
+  await page.getByRole("radio", { name: "Cylinder", exact: true }).click();
+  await page.getByRole("textbox", { name: "Diameter" }).fill("30");
+  await page.getByRole("textbox", { name: "Height" }).fill("8");
+  await page.getByLabel("Made of").selectOption({ label: "Metal, clean" });
+  await toStep(page, "Pairing");
+  await page.getByLabel("Which rubber?").selectOption({ label: "Platinum 25 A, 1:1, medium" });
+  await page.getByLabel("What will you cast?").selectOption({ label: "Silver alloy" });
+  await expect(page.getByTestId("tally-verdict")).toHaveText("Do not");
+  await expect(page.getByText(/no mould rubber bears that, even for a moment/).first()).toBeVisible();
+  await expect(page.getByText(/invest the wax for the metal/).first()).toBeVisible();
+  await page
+    .getByRole("button", { name: /^Do it: cast/ })
+    .first()
+    .click();
+  await expect(page.getByTestId("tally-verdict")).toHaveText("Sound");
+});
+
+test("food after concrete is refused for ever, and a new mould is the answer", async ({ page }) => {
+  await startJob(page, "Second life");
+  await toStep(page, "Pairing");
+  await page.getByLabel("Which rubber?").selectOption({ label: "Platinum 22 A, 1:1, food-declared" });
+  await page.getByLabel("What will you cast?").selectOption({ label: "Dark chocolate, tempered" });
+  await page.getByRole("radio", { name: "Something that is not food" }).click();
+  await expect(page.getByText(/it can never be a food mould again/).first()).toBeVisible();
+  await page.getByRole("button", { name: /Do it: make a new mould/ }).click();
+  await expect(page.getByTestId("tally-verdict")).toHaveText("With care");
+});
+
+test("a table of materials with three bad rows is shown by line, and the rest kept only on request", async ({ page, request }) => {
+  const lines = (await (await request.get("/api/materials/export?format=csv&scope=all")).text()).split("\r\n");
+  const head = lines[0]!.split(",");
+  const at = head.indexOf("name");
+  const row = (name: string, change: (cells: string[]) => string[]) =>
+    change(
+      lines
+        .find((l) => l.includes("rubber-tin-heat-30"))!
+        .match(/("([^"]|"")*"|[^,]*)(,|$)/g)!
+        .map((c) => c.replace(/,$/, "")),
+    )
+      .map((c, i) => (i === at ? name : c))
+      .slice(0, head.length)
+      .join(",");
+  const put = (column: string, value: string) => (cells: string[]) => cells.map((c, i) => (head[i] === column ? value : c));
+  const text = [
+    lines[0],
+    row("Good pail", (c) => c),
+    row("Odd kind", put("kind", "gum")),
+    row("No density", put("densityGMl.typical", "")),
+    row("Upside down", put("shoreA.low", "77")),
+  ].join("\r\n");
+  await page.goto("/materials");
+  await page.getByLabel("Import").setInputFiles({ name: "pails.csv", mimeType: "text/csv", buffer: Buffer.from(text) });
+  const dialog = page.getByRole("dialog", { name: "Some rows are not usable" });
+  await expect(dialog.getByRole("row", { name: /3 kind "gum" is not a kind of material/ })).toBeVisible();
+  await expect(dialog.getByRole("row", { name: /4 densityGMl.typical is missing/ })).toBeVisible();
+  await expect(dialog.getByRole("row", { name: /5 shoreA .*in that order/ })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Good pail" })).toHaveCount(0);
+  await dialog.getByRole("button", { name: "Keep the 1 good ones" }).click();
+  await expect(page.getByRole("heading", { name: "Good pail" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Upside down" })).toHaveCount(0);
+});
