@@ -6,7 +6,7 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   retries: process.env.CI ? 1 : 0,
-  timeout: 45_000,
+  timeout: 90_000,
   expect: { timeout: 7_000 },
   reporter: [["list"]],
   use: {

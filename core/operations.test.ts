@@ -38,6 +38,9 @@ describe("operations", () => {
         }
       ).hours.typical,
     ).toBeCloseTo(26, 6);
+    expect((run("heat.study", { rubberId: "rubber-platinum-medium-25", castId: "cast-beeswax", halfMm: 20 }).skinPeakC as { high: number }).high).toBeLessThan(
+      82,
+    );
     expect(run("plan", { job: newJob("Empty") })).toMatchObject({ volumeMl: null, verdict: "untested" });
   });
 

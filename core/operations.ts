@@ -2,6 +2,7 @@ import { z } from "zod";
 import { castBatch, correctOverPour, massRatio, rubberBatch } from "./batch";
 import { castCure, rubberCure, SHOP_C } from "./cure";
 import { CONTACTS, FINISH_KEYS, HELD, JACKET_KEYS, judgeChain, SEALING_KEYS, USES, VERDICTS } from "./fit";
+import { heatQuestionFor, heatStudy } from "./heat";
 import { Job, newJob } from "./job";
 import { pick, type Shelf } from "./material";
 import { measureMaster, SHAPE_KINDS, SIZE_KEYS, SHAPES } from "./master";
@@ -341,6 +342,35 @@ export const OPERATIONS: readonly Operation[] = [
         demould: metric(c.demould),
         finished: c.finished ? { ...metric(c.finished), name: c.finished.name } : null,
       };
+    },
+  ),
+  define(
+    "heat.study",
+    "How hot the rubber gets, when the casting is solid and may be opened, and how fast one may cast in a row",
+    z.strictObject({
+      rubberId,
+      castId,
+      symmetry: z.enum(["plate", "cylinder", "sphere"]).default("plate"),
+      halfMm: positive("halfMm").max(500).describe("half thickness of a plate, or radius, mm"),
+      wallMm: positive("wallMm").max(500).default(15),
+      shopC,
+      pours: z.number().int().min(1).max(20).default(1),
+      everyMin: z.number().min(1).max(720).default(20),
+    }),
+    z.object({
+      skinPeakC: Span,
+      castPeakC: Span,
+      overContinuousS: Span,
+      overShortS: Span,
+      solidS: Span.nullable(),
+      openS: Span.nullable(),
+      paceMin: z.number().nullable(),
+      peaks: z.array(z.object({ depthMm: z.number(), peakC: Span })),
+      session: z.array(z.object({ startC: z.number(), skinPeakC: z.number(), overS: z.number(), solidS: z.number().nullable() })),
+    }),
+    ({ rubberId: r, castId: c, ...body }, shelf) => {
+      const s = heatStudy(heatQuestionFor(find(shelf.casts, c, "castId"), find(shelf.rubbers, r, "rubberId"), body));
+      return { ...s, peaks: [...s.peaks], session: [...s.session] };
     },
   ),
   define(

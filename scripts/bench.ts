@@ -1,6 +1,8 @@
 import { performance } from "node:perf_hooks";
 import { gzipSync } from "node:zlib";
 import { newJob } from "../core/job";
+import { fitMatrix, standardHeat, wantsHeat } from "../core/fit";
+import { Conduction, heatKey, heatStudy, type HeatStudy } from "../core/heat";
 import { shelfOf } from "../core/material";
 import { freeze, plan } from "../core/plan";
 import { demoJobs, demoMaterials, loadDemo } from "../db/demo";
@@ -11,7 +13,7 @@ import { Server } from "./server";
 
 const JOBS = 1000;
 const POURS = 10_000;
-const PAGES = ["/", "/jobs/demo-crater-lamp-base", "/materials", "/log", "/log?text=crater", "/log?outcome=failed&page=20", "/log/demo-pour-02"];
+const PAGES = ["/", "/jobs/demo-crater-lamp-base", "/fit", "/materials", "/log", "/log?text=crater", "/log?outcome=failed&page=20", "/log/demo-pour-02"];
 
 const rows: [string, string, string][] = [];
 const say = (what: string, measured: string, aim = "") => {
@@ -35,6 +37,43 @@ function benchPlan(): void {
     });
   for (let i = 0; i < 100; i++) once();
   say("plan() of the demo jobs", spread(Array.from({ length: 500 }, once).flat(), "ms"), "well under 5 ms");
+}
+
+/** One simulation of half an hour, and a matrix of 20 × 20 with its heat worked out from cold. */
+function benchHeat(): void {
+  const shelf = shelfOf(demoMaterials());
+  const rubber = { kWMK: 0.25, rhoKgM3: 1200, cJKgK: 1300 };
+  const tin = { kWMK: 50, rhoKgM3: 7000, cJKgK: 240, melt: { solidusC: 241, liquidusC: 245, latentJKg: 59_000, kLiquidWMK: 30, cLiquidJKgK: 250 } };
+  const once = () => {
+    const t = performance.now();
+    new Conduction({
+      symmetry: "plate",
+      layers: [
+        { thicknessMm: 5, substance: tin, initialC: 290 },
+        { thicknessMm: 20, substance: rubber, initialC: 22 },
+      ],
+      inner: { kind: "insulated" },
+      outer: { kind: "air", hWM2K: 8, ambientC: 22 },
+    }).run(1800);
+    return performance.now() - t;
+  };
+  for (let i = 0; i < 5; i++) once();
+  say("30 minutes of heat on the default grid", spread(Array.from({ length: 40 }, once), "ms"), "under 100 ms");
+  const many = {
+    ...shelf,
+    rubbers: [...shelf.rubbers, ...shelf.rubbers].slice(0, 20).map((r, i) => ({ ...r, id: `r${i}` })),
+    casts: [...shelf.casts, ...shelf.casts].slice(0, 20).map((c, i) => ({ ...c, id: `c${i}` })),
+  };
+  const t = performance.now();
+  const studies = new Map<string, HeatStudy>();
+  for (const r of many.rubbers)
+    for (const c of many.casts) {
+      if (!wantsHeat(r, c)) continue;
+      const key = heatKey(standardHeat(r, c));
+      if (!studies.has(key)) studies.set(key, heatStudy(standardHeat(r, c)));
+    }
+  fitMatrix(many, studies);
+  say("matrix of 20 × 20 with computed heat, from cold", `${((performance.now() - t) / 1000).toFixed(1)} s for ${studies.size} studies`);
 }
 
 /** Fills a workshop with many jobs and pours, as years of work would. */
@@ -110,7 +149,7 @@ async function benchOperations(url: string): Promise<void> {
 }
 
 async function benchScripts(url: string): Promise<void> {
-  for (const path of ["/", "/jobs/demo-crater-lamp-base", "/materials", "/log", "/log/demo-pour-02"]) {
+  for (const path of ["/", "/jobs/demo-crater-lamp-base", "/fit", "/materials", "/log", "/log/demo-pour-02"]) {
     const html = await (await fetch(url + path)).text();
     const scripts = new Set([...html.matchAll(/<script[^>]*\ssrc="([^"]+)"[^>]*>/g)].filter((m) => !/nomodule/i.test(m[0])).map((m) => m[1] ?? ""));
     let bytes = 0;
@@ -122,6 +161,7 @@ async function benchScripts(url: string): Promise<void> {
 const server = new Server();
 try {
   benchPlan();
+  benchHeat();
   fill(server.folder);
   await server.start();
   await benchPages(server.url);

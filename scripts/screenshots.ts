@@ -6,6 +6,8 @@ const WIDE = { width: 1280, height: 800 };
 const SHOTS: [name: string, path: string, size?: { width: number; height: number }][] = [
   ["bench", "/"],
   ["job-pairing", "/jobs/demo-nebula-knob#pairing"],
+  ["heat", "/jobs/demo-comet-drawer-pull#pairing", { width: 1280, height: 1500 }],
+  ["fit", "/fit"],
   ["job-box", "/jobs/demo-comet-drawer-pull#box"],
   ["job-rubber", "/jobs/demo-comet-drawer-pull#rubber"],
   ["job-cast", "/jobs/demo-moon-phase-tile#cast"],
@@ -24,6 +26,8 @@ try {
   for (const [name, path, size] of SHOTS) {
     const page = await browser.newPage({ viewport: size ?? WIDE, locale: "en-GB" });
     await page.goto(server.url + path, { waitUntil: "networkidle" });
+    // Heat is worked out beside the page.
+    await page.waitForTimeout(name === "fit" ? 9000 : 2500);
     await page.screenshot({ path: `docs/screenshots/${name}.png` });
     await page.close();
   }

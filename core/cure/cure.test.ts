@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { shelfOf, type Rubber } from "../material";
 import { say } from "../quantity";
-import { arrheniusFactor, castCure, freezingH, maturityFactor, plateThicknessMm, rubberCure } from ".";
+import { activationFrom, arrheniusFactor, castCure, freezingH, maturityFactor, plateThicknessMm, rubberCure } from ".";
 
 const shelf = shelfOf();
 const cast = (id: string) => shelf.casts.find((c) => c.id === id)!;
@@ -39,6 +39,35 @@ describe("rubber", () => {
     expect(rubberCure(tin, 23).demould.reason).toMatch(/moisture from the air/);
     expect(() => rubberCure(tin, 400)).toThrow(/400 °C is outside -10 to 60/);
     expect(() => rubberCure(tin, NaN)).toThrow(RangeError);
+  });
+});
+
+describe("a rubber with two data-sheet times", () => {
+  const base = shelfOf().rubbers.find((r) => r.id === "rubber-tin-medium-25")!;
+
+  it("doubling over ten degrees about room temperature is 52 kJ/mol, and the fit gives back what made it", () => {
+    expect(activationFrom({ hours: 16, atC: 18 }, { hours: 8, atC: 28 })).toBeCloseTo(50.5, 0);
+    for (const kJ of [30, 52, 80]) {
+      const hours = 10 * arrheniusFactor(40, 23, kJ);
+      expect(activationFrom({ hours: 10, atC: 23 }, { hours, atC: 40 })).toBeCloseTo(kJ, 9);
+    }
+  });
+
+  it("uses its own energy, hits both times, and says so; the band narrows", () => {
+    const own = { ...base, cureH: { low: 16, typical: 16, high: 16 }, cureAlso: { atC: 40, hours: 3 } };
+    expect(rubberCure(own, 23).demould.hours.typical).toBeCloseTo(16, 9);
+    expect(rubberCure(own, 40).demould.hours.typical).toBeCloseTo(3, 9);
+    expect(rubberCure(own, 10).demould.reason).toMatch(/two data-sheet times give 76 kJ/);
+    const wide = rubberCure({ ...own, cureAlso: null }, 10).demould.hours;
+    const narrow = rubberCure(own, 10).demould.hours;
+    expect(narrow.high / narrow.low).toBeLessThan(wide.high / wide.low);
+  });
+
+  it("does not believe times that make no cure", () => {
+    expect(activationFrom({ hours: 16, atC: 23 }, { hours: 16, atC: 23 })).toBeNull();
+    expect(activationFrom({ hours: 16, atC: 23 }, { hours: 20, atC: 40 })).toBeNull();
+    expect(activationFrom({ hours: 16, atC: 23 }, { hours: 0.001, atC: 30 })).toBeNull();
+    expect(rubberCure({ ...base, cureAlso: { atC: 40, hours: 30 } }, 30)).toEqual(rubberCure(base, 30));
   });
 });
 

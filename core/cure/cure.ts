@@ -23,6 +23,29 @@ export const arrheniusFactor = (atC: number, referenceC: number, kJMol: number):
 export const maturityFactor = (atC: number, referenceC: number, activationK: number): number =>
   Math.exp(activationK * (1 / (atC + KELVIN) - 1 / (referenceC + KELVIN)));
 
+/** Activation energies outside this are no cure: a figure was misread, kJ/mol. */
+const PLAUSIBLE_KJ = { low: 15, high: 150 };
+
+/**
+ * Activation energy that two cure times give, kJ/mol: E = R·ln(t₁/t₂)/(1/T₁ − 1/T₂) [Arrhenius, two points]. Null where the
+ * two do not make a cure: same temperature, or an energy outside 15 to 150 kJ/mol.
+ * @param a hours at a temperature in °C; @param b the same at another
+ */
+export function activationFrom(a: { hours: number; atC: number }, b: { hours: number; atC: number }): number | null {
+  if (Math.abs(a.atC - b.atC) < 2 || !(a.hours > 0) || !(b.hours > 0)) return null;
+  const kJ = (R * Math.log(a.hours / b.hours)) / (1 / (a.atC + KELVIN) - 1 / (b.atC + KELVIN)) / 1000;
+  return kJ >= PLAUSIBLE_KJ.low && kJ <= PLAUSIBLE_KJ.high ? kJ : null;
+}
+
+/** A rubber's activation energy, kJ/mol: fitted to its own two data-sheet times within a tenth, else the span of silicones. */
+function activationOf(rubber: Rubber): { kJ: Range; fitted: boolean } {
+  const own = rubber.cureAlso && activationFrom({ hours: rubber.cureH.typical, atC: RUBBER_REFERENCE_C }, rubber.cureAlso);
+  return own ? { kJ: range(own * 0.9, own, own * 1.1), fitted: true } : { kJ: RUBBER_ACTIVATION_KJ, fitted: false };
+}
+
+/** Deepest section of condensation-cure rubber that air moisture reaches in its stated time, mm; deeper cures slowly. */
+export const CONDENSATION_DEPTH_MM = 25;
+
 /** How long something takes, with why. Hours, low ≤ typical ≤ high. */
 export interface Wait {
   hours: Range;
@@ -47,7 +70,7 @@ export interface RubberCure {
  */
 export function rubberCure(rubber: Rubber, shopC: number, catalystPct: number | null = null): RubberCure {
   checkShop(shopC);
-  const e = RUBBER_ACTIVATION_KJ;
+  const { kJ: e, fitted } = activationOf(rubber);
   const factor = arrheniusFactor(shopC, RUBBER_REFERENCE_C, e.typical);
   const others = [arrheniusFactor(shopC, RUBBER_REFERENCE_C, e.low), arrheniusFactor(shopC, RUBBER_REFERENCE_C, e.high)];
   const catalyst = rubber.mix.kind === "catalyst" && catalystPct ? rubber.mix.pct.typical / catalystPct : 1;
@@ -56,7 +79,7 @@ export function rubberCure(rubber: Rubber, shopC: number, catalystPct: number | 
     return { low: s.low * catalyst, typical: s.typical * catalyst, high: s.high * catalyst };
   };
   const pot = rubber.potLifeMin;
-  const where = shopTalk(shopC, RUBBER_REFERENCE_C, factor);
+  const where = `${shopTalk(shopC, RUBBER_REFERENCE_C, factor)}${fitted ? ` Its own two data-sheet times give ${Math.round(e.typical)} kJ/mol.` : ""}`;
   const moisture = rubber.traits.includes("condensation")
     ? " It also needs moisture from the air: deep or closed sections take longer, and warmth must not be forced."
     : "";

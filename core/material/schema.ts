@@ -74,6 +74,17 @@ export const Rubber = z.object({
   potLifeMin: positive(24 * 60),
   /** Time to demould at 23 °C, hours. */
   cureH: positive(21 * 24),
+  /** A second demould time from the data sheet, at another temperature: the two together give its own activation energy. */
+  cureAlso: z
+    .object({
+      atC: z.number().min(0).max(150),
+      hours: z
+        .number()
+        .positive()
+        .max(21 * 24),
+    })
+    .nullable()
+    .default(null),
   /** Highest temperature it bears for the life of the mould, °C. */
   heatContinuousC: positive(2000),
   /** Highest temperature it bears for a few minutes, °C. */

@@ -1,5 +1,5 @@
 import { castBatch, massRatio, rubberBatch, type CastBatch, type RubberBatch } from "../batch";
-import { castCure, rubberCure, type CastCure, type RubberCure } from "../cure";
+import { castCure, CONDENSATION_DEPTH_MM, rubberCure, type CastCure, type RubberCure } from "../cure";
 import { heatKey, heatQuestionFor, likeBody, type HeatQuestion, type HeatStudies, type HeatStudy } from "../heat";
 import { judgeChain, type Chain, type Contact, type FitQuestion, type Verdict } from "../fit";
 import type { Job } from "../job";
@@ -217,6 +217,18 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
             message: `${quote(p.batch.mixG, "mass")} is a lot to stir and pour in ${quote(p.cure.potLife.hours.typical, "duration")}: split it, or choose a slower rubber.`,
           },
         ]);
+      }
+    }
+    for (const p of pours) {
+      const depth = p.fillLineMm - p.fromMm;
+      if (p.rubber.traits.includes("condensation") && Math.min(depth, layout.box.leastWallMm) > CONDENSATION_DEPTH_MM) {
+        add("out", "warning", [
+          {
+            path: "shopC",
+            message: `${p.rubber.name} cures by moisture from the air, and this section is more than ${quote(CONDENSATION_DEPTH_MM, "length")} deep: give it days longer, open to the air, and no oven. Press a thumbnail into the thickest part before you trust it.`,
+          },
+        ]);
+        break;
       }
     }
     if (rubber.form !== "pourable")

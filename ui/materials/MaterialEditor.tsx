@@ -78,6 +78,17 @@ export function MaterialEditor({ material, onClose, onSaved }: { material: Mater
         {fieldsOf(draft).map((f) => (
           <Property key={f.path} spec={f} draft={draft} put={put} fault={faultAt(f.path)} doubt={doubtAt(f.path)} />
         ))}
+        {draft.kind === "rubber" && (
+          <label className="chip cursor-pointer">
+            <input
+              type="checkbox"
+              className="size-5 accent-ink"
+              checked={draft.cureAlso !== null}
+              onChange={(e) => put("cureAlso", e.target.checked ? { atC: 40, hours: draft.cureH.typical / 3 } : null)}
+            />{" "}
+            Its data sheet gives a demould time at a second temperature
+          </label>
+        )}
         <fieldset className="space-y-1">
           <legend className="label">What the contact rules look at</legend>
           <div className="flex flex-wrap gap-1.5">

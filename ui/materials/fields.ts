@@ -126,6 +126,7 @@ export function fieldsOf(m: Material): FieldSpec[] {
         range("elongationPct", "Stretch at break", "percent"),
         range("potLifeMin", "Pot life at 23 °C", "duration", minutes),
         range("cureH", "Demould at 23 °C", "duration"),
+        ...(m.cureAlso ? [number("cureAlso.hours", "Second demould time", "duration"), number("cureAlso.atC", "… at", "temperature")] : []),
         range("heatContinuousC", "Bears for its life", "temperature"),
         range("heatShortC", "Bears for minutes", "temperature"),
         range("shrinkPct", "Shrinkage", "percent"),
