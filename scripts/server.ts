@@ -4,7 +4,8 @@ import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
-const freePort = () =>
+/** A port nothing listens on at the moment. */
+export const freePort = () =>
   new Promise<number>((done, fail) => {
     const probe = createServer();
     probe.once("error", fail);
