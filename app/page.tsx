@@ -1,4 +1,5 @@
 import { jobsInHand } from "@/server/jobs";
+import { runningPatches } from "@/server/patches";
 import { curing } from "@/server/pours";
 import { shelf, workshop } from "@/server/workshop";
 import { planAll } from "@/server/heat";
@@ -31,5 +32,5 @@ export default function BenchPage() {
       next: p.steps.find((s) => s.state === "troubled") ?? p.steps.find((s) => s.state === "asks") ?? null,
     };
   });
-  return <BenchScreen jobs={jobs} totalJobs={total} curing={curing(w)} />;
+  return <BenchScreen jobs={jobs} totalJobs={total} curing={curing(w)} patches={runningPatches(w)} />;
 }

@@ -1,4 +1,4 @@
-import { index, integer, primaryKey, sqliteTable, text } from "drizzle-orm/sqlite-core";
+import { index, integer, primaryKey, real, sqliteTable, text } from "drizzle-orm/sqlite-core";
 
 /** Times are milliseconds since 1970 UTC. JSON columns are parsed through their Zod schema on the way out. */
 
@@ -109,4 +109,25 @@ export const photos = sqliteTable(
     addedAt: integer("added_at").notNull(),
   },
   (t) => [index("photos_by_pour").on(t.pourId)],
+);
+
+/** Patch tests: one pair each, timed, with what it showed and a photo. */
+export const patches = sqliteTable(
+  "patches",
+  {
+    id: text("id").primaryKey(),
+    /** Names the pair; see Link.key. */
+    pair: text("pair").notNull(),
+    contact: text("contact").notNull(),
+    between: text("between", { mode: "json" }).notNull(),
+    shopC: real("shop_c").notNull(),
+    startedAt: integer("started_at").notNull(),
+    readyAt: integer("ready_at").notNull(),
+    /** When it was judged; null while it cures. */
+    endedAt: integer("ended_at"),
+    outcome: text("outcome", { enum: ["clean", "tacky"] }),
+    notes: text("notes").notNull(),
+    photoFile: text("photo_file"),
+  },
+  (t) => [index("patches_by_pair").on(t.pair, t.endedAt), index("patches_running").on(t.endedAt, t.readyAt)],
 );

@@ -105,3 +105,36 @@ test("a table of materials with three bad rows is shown by line, and the rest ke
   await expect(page.getByRole("heading", { name: "Good pail" })).toBeVisible();
   await expect(page.getByRole("heading", { name: "Upside down" })).toHaveCount(0);
 });
+
+test("a patch test goes from an unknown pair to its verdict", async ({ page }) => {
+  // An unknown: a surface nobody has told us anything about.
+  const putty = { kind: "surface", id: "x", name: "Attic putty", note: "", provenance: "", traits: [], cautions: [], copiedFrom: null, densityGMl: null };
+  expect((await page.request.post("/api/materials", { data: putty })).status()).toBe(201);
+  await startJob(page, "Attic find");
+  await page.getByLabel("Made of").selectOption({ label: "Attic putty" });
+  await toStep(page, "Pairing");
+  await page.getByLabel("Which rubber?").selectOption({ label: "Platinum 20 A, 1:1, fast" });
+  await expect(page.getByTestId("tally-verdict")).toHaveText("Untested");
+  await expect(page.getByTestId("save-state")).toHaveText("Saved");
+  const job = page.url();
+  await page.getByRole("button", { name: "Try a patch: Master against rubber" }).click();
+  const dialog = page.getByRole("dialog", { name: "Patch test" });
+  await expect(dialog).toContainText("Where it does not show");
+  await expect(dialog).toContainText("no slime and no smear");
+  await dialog.getByRole("button", { name: "It is on: start the clock" }).click();
+  await expect(page.getByRole("heading", { name: "Patch test: Platinum 20 A, 1:1, fast on Attic putty" })).toBeVisible();
+  await page.getByRole("radio", { name: "Came away clean and firm" }).click();
+  await expect(page.getByRole("alert").filter({ hasText: "Too early to call it clean" })).toBeVisible();
+  const png = Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==", "base64");
+  await page.getByLabel("Add a photo").setInputFiles({ name: "patch.png", mimeType: "image/png", buffer: png });
+  await expect(page.getByRole("img", { name: "Photo of this patch test" })).toBeVisible();
+  await page.goto("/");
+  await page.getByRole("link", { name: /Patch test.*Attic putty/ }).click();
+  await page.getByLabel("Notes").fill("Slime all along the edge.");
+  await page.getByRole("radio", { name: "Stayed tacky or slimy" }).click();
+  await expect(page.getByText("Judged", { exact: true })).toBeVisible();
+  await page.goto(job);
+  await page.reload();
+  await expect(page.getByTestId("tally-verdict")).toHaveText("Do not");
+  await expect(page.getByText("Your own patch test of this very pair stayed tacky.").first()).toBeVisible();
+});

@@ -34,7 +34,7 @@ export const allowedHosts = (configured = process.env.ZESTY_HOSTS ?? ""): string
 const nameOf = (host: string): string => host.toLowerCase().replace(/:\d+$/, "");
 
 /** The most bytes a request to this path may carry. */
-export const bodyLimit = (path: string): number => (/^\/api\/pours\/[^/]+\/photos$/.test(path) ? PHOTO_LIMIT : BODY_LIMIT);
+export const bodyLimit = (path: string): number => (/^\/api\/(pours\/[^/]+\/photos|patches\/[^/]+\/photo)$/.test(path) ? PHOTO_LIMIT : BODY_LIMIT);
 
 /**
  * Decides at the door whether a request is answered: only configured host names; writes and operation calls only from

@@ -29,17 +29,18 @@ export function photoPath(w: Workshop, fileName: string): string {
   return path;
 }
 
+type WriteFile = (path: string, data: Buffer) => Promise<void>;
+
 /**
- * Keeps a photo beside the database: judged by its first bytes, not its name; written whole and synced before it is
- * entered, so a crash leaves no half photo in the log.
+ * Keeps a picture beside the database: judged by its first bytes, not its name; written whole and synced before `enter`
+ * puts it into the log, so a crash leaves no half photo there. What `enter` throws takes the file away again.
  */
-export async function addPhoto(
+export async function keepPicture<T>(
   w: Workshop,
-  pourId: string,
   bytes: Buffer,
-  writeFile: (path: string, data: Buffer) => Promise<void> = writeSynced,
-): Promise<Photo> {
-  getPour(w, pourId);
+  enter: (file: { id: string; fileName: string; mime: string }) => T,
+  writeFile: WriteFile = writeSynced,
+): Promise<T> {
   if (bytes.length === 0) throw new Refusal(400, "empty", "That photo is empty: choose another file.");
   if (bytes.length > PHOTO_LIMIT) throw new Refusal(413, "too-large", tooLarge(PHOTO_LIMIT));
   const kind = KINDS.find((k) => k.matches(bytes));
@@ -52,13 +53,37 @@ export async function addPhoto(
   try {
     await writeFile(part, bytes);
     await fs.rename(part, path);
-    const photo: Photo = { id, pourId, fileName, mime: kind.mime, bytes: bytes.length };
-    insertPhoto(w.db, photo, w.now());
-    return photo;
+    return enter({ id, fileName, mime: kind.mime });
   } catch (e) {
     await fs.rm(part, { force: true });
     await fs.rm(path, { force: true });
     throw e;
+  }
+}
+
+/** Adds a photo to a pour. */
+export async function addPhoto(w: Workshop, pourId: string, bytes: Buffer, writeFile?: WriteFile): Promise<Photo> {
+  getPour(w, pourId);
+  return keepPicture(
+    w,
+    bytes,
+    (file) => {
+      const photo: Photo = { ...file, pourId, bytes: bytes.length };
+      insertPhoto(w.db, photo, w.now());
+      return photo;
+    },
+    writeFile,
+  );
+}
+
+/** Reads a kept picture by its file name, with its media type. */
+export async function readPicture(w: Workshop, fileName: string): Promise<{ mime: string; bytes: Buffer }> {
+  const kind = KINDS.find((k) => fileName.endsWith(`.${k.extension}`));
+  try {
+    return { mime: kind?.mime ?? "application/octet-stream", bytes: await fs.readFile(photoPath(w, fileName)) };
+  } catch (e) {
+    if (e instanceof Refusal) throw e;
+    throw new Refusal(404, "photo-gone", "The photo's file is missing from the photo folder.");
   }
 }
 
@@ -75,12 +100,7 @@ async function writeSynced(path: string, data: Buffer): Promise<void> {
 export async function openPhoto(w: Workshop, id: string): Promise<{ photo: Photo; bytes: Buffer }> {
   const photo = readPhoto(w.db, id);
   if (!photo) throw new Refusal(404, "no-photo", "There is no such photo.");
-  try {
-    return { photo, bytes: await fs.readFile(photoPath(w, photo.fileName)) };
-  } catch (e) {
-    if (e instanceof Refusal) throw e;
-    throw new Refusal(404, "photo-gone", "The photo's file is missing from the photo folder.");
-  }
+  return { photo, bytes: (await readPicture(w, photo.fileName)).bytes };
 }
 
 export async function removePhoto(w: Workshop, id: string): Promise<void> {

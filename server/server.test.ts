@@ -3,18 +3,22 @@ import { spawnSync } from "node:child_process";
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { judgeChain } from "../core/fit";
 import { newJob, type Job } from "../core/job";
 import { shelfOf } from "../core/material";
+import { fitQuestionOf } from "../core/plan";
 import { loadDemo } from "../db/demo";
+import { putMaterial } from "../db/materials";
 import { workshopFiles } from "../db/open";
 import { createJob, getJob, jobsInHand, putAway, undoJob, updateJob } from "./jobs";
 import { addMaterial, allMaterials, ownMaterials, removeMaterial, updateMaterial } from "./materials";
 import { exportMaterials, importMaterials, materialFileSchema } from "./exchange";
+import { addPatchPhoto, judgePatch, patchesOf, patchPhoto, runningPatches, startPatch } from "./patches";
 import { addPhoto, openPhoto, photoPath, removePhoto } from "./photos";
 import { curing, getPour, logbook, logPour, poursOfJob, updatePour, yields } from "./pours";
 import { Refusal, storageRefusal } from "./refusal";
 import { getSettings, updateSettings } from "./settings";
-import { openAt, WorkshopUnavailable, type Workshop } from "./workshop";
+import { openAt, shelf, WorkshopUnavailable, type Workshop } from "./workshop";
 import { runOperation } from "./operations";
 
 const HOUR = 3_600_000;
@@ -259,6 +263,91 @@ describe("materials in and out", () => {
         expect.arrayContaining([expect.objectContaining({ line: 1, column: "kind" })]),
       );
     expect(materialFileSchema()).toMatchObject({ type: "object", properties: { format: { const: "zesty-materials" } } });
+  });
+});
+
+describe("patch tests", () => {
+  const ask = {
+    pair: "surface-rubber|own-putty|rubber-platinum-medium-25",
+    contact: "surface-rubber",
+    between: ["Mystery putty", "Platinum 25 A, 1:1, medium"],
+    shopC: 20,
+    waitH: 10,
+  };
+  const putty = () =>
+    putMaterial(
+      w.db,
+      { kind: "surface", id: "own-putty", name: "Mystery putty", note: "", provenance: "", traits: [], cautions: [], copiedFrom: null, densityGMl: null },
+      clock,
+    );
+  const verdict = () =>
+    judgeChain(
+      { ...fitQuestionOf({ ...newJob("x"), rubberId: "rubber-platinum-medium-25", master: { ...newJob("x").master, surfaceId: "own-putty" } }) },
+      shelf(w),
+    ).links.find((l) => l.contact === "surface-rubber");
+
+  it("answer for their exact pair, on this shelf, from then on", () => {
+    putty();
+    expect(verdict()).toMatchObject({ verdict: "untested", key: ask.pair });
+    const patch = startPatch(w, ask);
+    expect(startPatch(w, ask).id).toBe(patch.id);
+    expect(runningPatches(w).map((p) => p.id)).toEqual([patch.id]);
+    expect(patch.readyAt - patch.startedAt).toBe(10 * HOUR);
+    expect(refused(() => judgePatch(w, patch.id, { outcome: "clean" }))).toMatchObject({ status: 422, message: expect.stringMatching(/10 more hours/) });
+    clock += 11 * HOUR;
+    judgePatch(w, patch.id, { outcome: "clean", notes: "Dry as a bone." });
+    expect(verdict()).toMatchObject({ verdict: "care", findings: [expect.objectContaining({ ruleId: "patch-clean" })] });
+    expect(runningPatches(w)).toEqual([]);
+    // The same putty under another coat is another pair.
+    const coated = judgeChain(
+      {
+        ...fitQuestionOf({
+          ...newJob("x"),
+          rubberId: "rubber-platinum-medium-25",
+          releaseId: "release-wax",
+          master: { ...newJob("x").master, surfaceId: "own-putty" },
+        }),
+      },
+      shelf(w),
+    );
+    expect(coated.links.find((l) => l.contact === "surface-rubber")!.findings.map((f) => f.ruleId)).not.toContain("patch-clean");
+  });
+
+  it("the latest answer counts, a tacky one at any time, and a judgement can be taken back", () => {
+    putty();
+    judgePatch(w, startPatch(w, ask).id, { outcome: "tacky" });
+    expect(verdict()!.verdict).toBe("no");
+    clock += HOUR;
+    const second = startPatch(w, ask);
+    clock += 11 * HOUR;
+    judgePatch(w, second.id, { outcome: "clean" });
+    expect(verdict()!.verdict).toBe("care");
+    judgePatch(w, second.id, { outcome: null });
+    expect(verdict()!.verdict).toBe("no");
+    expect(patchesOf(w, ask.pair)).toHaveLength(2);
+  });
+
+  it("never make good what is known to go wrong", () => {
+    const known = { ...ask, pair: "surface-rubber|surface-oil-clay-sulphur|rubber-platinum-medium-25" };
+    const patch = startPatch(w, known);
+    clock += 11 * HOUR;
+    judgePatch(w, patch.id, { outcome: "clean" });
+    const chain = judgeChain(
+      fitQuestionOf({ ...newJob("x"), rubberId: "rubber-platinum-medium-25", master: { ...newJob("x").master, surfaceId: "surface-oil-clay-sulphur" } }),
+      shelf(w),
+    );
+    expect(chain.links.find((l) => l.contact === "surface-rubber")).toMatchObject({ verdict: "no", key: known.pair });
+  });
+
+  it("keep a photo, and refuse what is no patch test", async () => {
+    const { id } = startPatch(w, ask);
+    const png = Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), Buffer.alloc(20)]);
+    expect((await addPatchPhoto(w, id, png)).photoFile).toMatch(/\.png$/);
+    expect((await patchPhoto(w, id)).bytes.equals(png)).toBe(true);
+    expect((await refusedLater(addPatchPhoto(w, id, Buffer.from("<svg>")))).status).toBe(415);
+    expect((await refusedLater(patchPhoto(w, "none"))).status).toBe(404);
+    expect(refused(() => startPatch(w, { ...ask, contact: "cast-use" })).detail.faults).toEqual([expect.objectContaining({ path: "contact" })]);
+    expect(refused(() => startPatch(w, { ...ask, waitH: -1 })).status).toBe(400);
   });
 });
 

@@ -1,6 +1,7 @@
 import { mkdirSync } from "node:fs";
 import { shelfOf, type Shelf } from "../core/material";
 import { listOwnMaterials } from "../db/materials";
+import { patchResults } from "../db/patches";
 import { openWorkshop, workshopFiles, type Db, type WorkshopFiles } from "../db/open";
 
 /** The open workshop: its database, its files and its clock. Use cases take it as their first argument. */
@@ -30,5 +31,5 @@ export function workshop(): Workshop {
   return held.zestyWorkshop;
 }
 
-/** Built-ins and the workshop's own entries. */
-export const shelf = (w: Workshop): Shelf => shelfOf(listOwnMaterials(w.db));
+/** Built-ins, the workshop's own entries. */
+export const shelf = (w: Workshop): Shelf => ({ ...shelfOf(listOwnMaterials(w.db)), patches: patchResults(w.db) });

@@ -2,6 +2,7 @@ import type { HeatStudy } from "../heat";
 import { pick, type Cast, type Release, type Rubber, type Shelf, type Surface } from "../material";
 import { FINISHES, JACKETS, SEALINGS, type Finish, type Jacket, type Sealing } from "./fittings";
 import { heatFinding } from "./heat";
+import { isTriable, withPatch } from "./patch";
 import { RULES, type Rule } from "./rules";
 import { CONTACT_LABEL, worstOf, type Contact, type Finding, type Verdict } from "./verdict";
 
@@ -47,6 +48,8 @@ export interface FitQuestion {
 /** One contact judged. */
 export interface Link {
   contact: Contact;
+  /** Names this exact pair on this shelf, coats and all. */
+  key: string;
   label: string;
   between: readonly [string, string];
   verdict: Verdict;
@@ -61,6 +64,8 @@ export interface Chain {
 }
 
 interface Party {
+  /** Names it among others; what is no entry of the shelf goes by its name. */
+  id?: string;
   name: string;
   traits: readonly string[];
 }
@@ -103,11 +108,20 @@ function judge(contact: Contact, left: Party, right: Party, extra: readonly Find
   }
   return {
     contact,
+    key: `${contact}|${left.id ?? left.name}|${right.id ?? right.name}`,
     label: CONTACT_LABEL[contact],
     between: [left.name, right.name],
     verdict: worstOf(findings.map((f) => f.verdict)),
     findings,
   };
+}
+
+/** A link with the workshop's own patch test of it, if there is one. */
+function tested(link: Link, shelf: Shelf): Link {
+  const result = shelf.patches?.find((p) => p.key === link.key);
+  if (!result || !isTriable(link.contact)) return link;
+  const findings = withPatch(link.findings, result);
+  return { ...link, findings, verdict: worstOf(findings.map((f) => f.verdict)) };
 }
 
 const TRADE_SOURCE = "No rule of ours speaks against it";
@@ -125,7 +139,11 @@ function preparedSurface(surface: Surface, sealer: Release | null, release: Rele
     if (release.traits.includes("solvent")) traits.push("released-with-solvent");
   }
   const coats = [sealer, release].filter((c) => c !== null).map((c) => c.name.toLowerCase());
-  return { name: coats.length > 0 ? `${surface.name} under ${coats.join(" and ")}` : surface.name, traits };
+  return {
+    id: [surface.id, sealer?.id, release?.id].filter(Boolean).join("+"),
+    name: coats.length > 0 ? `${surface.name} under ${coats.join(" and ")}` : surface.name,
+    traits,
+  };
 }
 
 /** The heat study of a rubber against a cast, where one is ready. */
@@ -155,6 +173,7 @@ export function judgeChain(q: FitQuestion, shelf: Shelf, heatOf: HeatOf = noStud
       judge(
         "rubber-rubber",
         {
+          id: parts ? `${rubber.id}+${release.id}` : rubber.id,
           name: parts ? `${rubber.name} under ${release.name.toLowerCase()}` : rubber.name,
           traits: parts ? [...rubber.traits, "released"] : rubber.traits,
         },
@@ -193,9 +212,10 @@ export function judgeChain(q: FitQuestion, shelf: Shelf, heatOf: HeatOf = noStud
     links.push(judge("mould-cast", { name: "This mould", traits: [`held-${q.held}`, ...(q.washedToday ? ["washed-today"] : ["dry"])] }, cast));
     links.push(judge("cast-use", castParty(cast, q.use), { name: USE_LABEL[q.use], traits: [`use:${q.use}`] }));
   }
+  const answered = links.map((l) => tested(l, shelf));
   return {
-    verdict: unanswered.length > 0 && links.every((l) => l.verdict === "sound") ? "untested" : worstOf(links.map((l) => l.verdict)),
-    links,
+    verdict: unanswered.length > 0 && answered.every((l) => l.verdict === "sound") ? "untested" : worstOf(answered.map((l) => l.verdict)),
+    links: answered,
     unanswered,
   };
 }

@@ -4,3 +4,4 @@ export { RULES, type Rule } from "./rules";
 export * from "./changes";
 export * from "./fittings";
 export * from "./matrix";
+export * from "./patch";

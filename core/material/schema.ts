@@ -211,10 +211,18 @@ export type Material = z.infer<typeof Material>;
 export type MaterialKind = Material["kind"];
 
 /** Every material within reach of a job: the built-ins and the workshop's own entries. */
+/** What a patch test of an exact pair showed, in this workshop. `key` names the pair. */
+export interface PatchResult {
+  key: string;
+  outcome: "clean" | "tacky";
+}
+
 export interface Shelf {
   rubbers: readonly Rubber[];
   casts: readonly Cast[];
   surfaces: readonly Surface[];
   releases: readonly Release[];
   boxes: readonly BoxStock[];
+  /** Patch tests that have answered. */
+  patches?: readonly PatchResult[];
 }

@@ -6,6 +6,7 @@ import { useState } from "react";
 import type { Plan, Step } from "@/core/plan";
 import { StepMark, STEP_NAME } from "../job/Route";
 import { NewJobDialog } from "../newJob";
+import type { PatchView } from "../patch/PatchScreen";
 import type { PourView } from "../types";
 import { useUnits } from "../units";
 import { VerdictMark } from "../VerdictMark";
@@ -22,7 +23,17 @@ export interface JobCard {
 }
 
 /** What is curing, what comes next and when, and the jobs in hand. */
-export function BenchScreen({ jobs, totalJobs, curing }: { jobs: readonly JobCard[]; totalJobs: number; curing: readonly PourView[] }) {
+export function BenchScreen({
+  jobs,
+  totalJobs,
+  curing,
+  patches,
+}: {
+  jobs: readonly JobCard[];
+  totalJobs: number;
+  curing: readonly PourView[];
+  patches: readonly PatchView[];
+}) {
   const now = useNow();
   const [starting, setStarting] = useState(false);
   const due = curing.filter((p) => now !== null && p.readyAt <= now);
@@ -58,7 +69,7 @@ export function BenchScreen({ jobs, totalJobs, curing }: { jobs: readonly JobCar
         </button>
       </div>
 
-      {curing.length > 0 && (
+      {curing.length + patches.length > 0 && (
         <section aria-labelledby="curing" className="space-y-2">
           <h2 id="curing" className="text-xl font-bold">
             On the clock
@@ -67,6 +78,20 @@ export function BenchScreen({ jobs, totalJobs, curing }: { jobs: readonly JobCar
             {[...due, ...waiting].map((p) => (
               <li key={p.id}>
                 <CuringCard pour={p} now={now} />
+              </li>
+            ))}
+            {patches.map((p) => (
+              <li key={p.id}>
+                <Link href={`/patch/${p.id}`} className="card block h-full p-4 hover:bg-peel/40">
+                  <span className="flex items-baseline justify-between gap-3">
+                    <span className="min-w-0 truncate font-semibold">Patch test</span>
+                    <span className="shrink-0 text-sm text-untested">patch</span>
+                  </span>
+                  <span className="figure block text-3xl leading-tight">{now === null ? "…" : now >= p.readyAt ? "Judge it" : fromNow(p.readyAt, now)}</span>
+                  <span className="block text-sm text-soft">
+                    {p.between[1]} on {p.between[0]}
+                  </span>
+                </Link>
               </li>
             ))}
           </ul>

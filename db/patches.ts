@@ -1,0 +1,64 @@
+import { and, asc, desc, eq, isNull } from "drizzle-orm";
+import * as z from "zod";
+import type { PatchResult } from "../core/material";
+import type { Db } from "./open";
+import { patches } from "./schema";
+
+export interface Patch {
+  id: string;
+  /** Names the pair; see Link.key. */
+  pair: string;
+  contact: string;
+  between: [string, string];
+  shopC: number;
+  startedAt: number;
+  readyAt: number;
+  endedAt: number | null;
+  outcome: "clean" | "tacky" | null;
+  notes: string;
+  photoFile: string | null;
+}
+
+const Between = z.tuple([z.string(), z.string()]);
+const toPatch = (r: typeof patches.$inferSelect): Patch => ({ ...r, between: Between.parse(r.between) });
+
+export const insertPatch = (db: Db, p: Patch): void => {
+  db.transaction((tx) => tx.insert(patches).values(p).run());
+};
+
+export function readPatch(db: Db, id: string): Patch | null {
+  const row = db.select().from(patches).where(eq(patches.id, id)).get();
+  return row ? toPatch(row) : null;
+}
+
+export function changePatch(db: Db, id: string, change: Partial<Pick<Patch, "endedAt" | "outcome" | "notes" | "photoFile">>): Patch | null {
+  return db.transaction((tx) => {
+    if (Object.keys(change).length > 0) tx.update(patches).set(change).where(eq(patches.id, id)).run();
+    return readPatch(db, id);
+  });
+}
+
+/** Tests that still cure, the next to be ready first. */
+export const listRunningPatches = (db: Db): Patch[] =>
+  db.select().from(patches).where(isNull(patches.endedAt)).orderBy(asc(patches.readyAt)).limit(100).all().map(toPatch);
+
+/** Tests of one pair, newest first. */
+export const listPatchesOf = (db: Db, pair: string): Patch[] =>
+  db.select().from(patches).where(eq(patches.pair, pair)).orderBy(desc(patches.startedAt)).limit(20).all().map(toPatch);
+
+/** The latest answer for each pair. */
+export function patchResults(db: Db): PatchResult[] {
+  const answered = db.select({ key: patches.pair, outcome: patches.outcome, endedAt: patches.endedAt }).from(patches).orderBy(desc(patches.endedAt)).all();
+  const latest = new Map<string, PatchResult>();
+  for (const { key, outcome, endedAt } of answered) if (outcome && endedAt !== null && !latest.has(key)) latest.set(key, { key, outcome });
+  return [...latest.values()];
+}
+
+export const pairRunning = (db: Db, pair: string): Patch | null => {
+  const row = db
+    .select()
+    .from(patches)
+    .where(and(eq(patches.pair, pair), isNull(patches.endedAt)))
+    .get();
+  return row ? toPatch(row) : null;
+};
