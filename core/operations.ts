@@ -365,12 +365,13 @@ export const OPERATIONS: readonly Operation[] = [
       solidS: Span.nullable(),
       openS: Span.nullable(),
       paceMin: z.number().nullable(),
+      byThickness: z.array(z.object({ thicknessMm: z.number(), peakC: z.number() })),
       peaks: z.array(z.object({ depthMm: z.number(), peakC: Span })),
       session: z.array(z.object({ startC: z.number(), skinPeakC: z.number(), overS: z.number(), solidS: z.number().nullable() })),
     }),
     ({ rubberId: r, castId: c, ...body }, shelf) => {
-      const s = heatStudy(heatQuestionFor(find(shelf.casts, c, "castId"), find(shelf.rubbers, r, "rubberId"), body));
-      return { ...s, peaks: [...s.peaks], session: [...s.session] };
+      const s = heatStudy(heatQuestionFor(find(shelf.casts, c, "castId"), find(shelf.rubbers, r, "rubberId"), { ...body, jacket: null }));
+      return { ...s, byThickness: [...s.byThickness], peaks: [...s.peaks], session: [...s.session] };
     },
   ),
   define(

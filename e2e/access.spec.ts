@@ -21,7 +21,7 @@ const STEPS = ["Master", "Pairing", "Prepare", "Box", "Rubber", "Cast", "Pour & 
 
 test("bench, logbook and pour have no serious accessibility fault", async ({ page }) => {
   test.setTimeout(90_000);
-  for (const path of ["/", "/log", "/log?outcome=failed", "/log/demo-pour-02", "/no/such/page"]) {
+  for (const path of ["/", "/jobs/demo-crater-lamp-base/sheet", "/log", "/log?outcome=failed", "/log/demo-pour-02", "/no/such/page"]) {
     await page.goto(path);
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
     await accessible(page, path);

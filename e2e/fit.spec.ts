@@ -138,3 +138,17 @@ test("a patch test goes from an unknown pair to its verdict", async ({ page }) =
   await expect(page.getByTestId("tally-verdict")).toHaveText("Do not");
   await expect(page.getByText("Your own patch test of this very pair stayed tacky.").first()).toBeVisible();
 });
+
+test("the job sheet carries amounts, cut list, contacts and cautions to paper", async ({ page }) => {
+  await page.goto("/jobs/demo-crater-lamp-base");
+  await page.getByRole("link", { name: "Job sheet to print" }).click();
+  await expect(page.getByRole("heading", { name: "Crater lamp base", level: 1 })).toBeVisible();
+  const cautions = page.locator("section").filter({ has: page.getByRole("heading", { name: "Cautions" }) });
+  await expect(cautions).toContainText("Wet cement is alkaline and burns");
+  await expect(cautions).toContainText("follow local codes and licensed practice");
+  await expect(page.getByRole("row", { name: /Wrap strip/ })).toBeVisible();
+  await expect(page.getByRole("row", { name: /Dry mix/ })).toBeVisible();
+  await expect(page.getByText("really weighed").first()).toBeVisible();
+  await page.emulateMedia({ media: "print" });
+  await expect(page.getByRole("navigation", { name: "Screens" })).toBeHidden();
+});

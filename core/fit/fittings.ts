@@ -31,3 +31,13 @@ export const FINISHES = {
 } as const;
 export type Finish = keyof typeof FINISHES;
 export const FINISH_KEYS = Object.keys(FINISHES) as [Finish, ...Finish[]];
+
+/** What a jacket of each kind usually is to heat: thickness mm and handbook figures; null for none. */
+export const JACKET_HEAT: Record<Jacket, { thicknessMm: number; kWMK: number; rhoKgM3: number; cJKgK: number } | null> = {
+  none: null,
+  plaster: { thicknessMm: 12, kWMK: 0.5, rhoKgM3: 1200, cJKgK: 1000 },
+  "polyester-resin": { thicknessMm: 4, kWMK: 0.25, rhoKgM3: 1500, cJKgK: 1200 },
+  "epoxy-putty": { thicknessMm: 6, kWMK: 0.3, rhoKgM3: 1400, cJKgK: 1200 },
+  urethane: { thicknessMm: 6, kWMK: 0.22, rhoKgM3: 1150, cJKgK: 1600 },
+  timber: { thicknessMm: 18, kWMK: 0.13, rhoKgM3: 550, cJKgK: 1700 },
+};

@@ -19,6 +19,7 @@ const study = (patch: Partial<HeatStudy>): HeatStudy => ({
   solidS: null,
   openS: null,
   castPeakC: band(270, 280, 290),
+  byThickness: [],
   course: [],
   session: [],
   paceMin: null,

@@ -3,7 +3,7 @@ import type { Cast, Rubber, Shelf } from "../material";
 import { judgeChain, type FitQuestion, type Link } from "./chain";
 
 /** The piece a matrix reckons heat for: a plate of two centimetres in a usual wall, cast once. Its own job tells more. */
-export const STANDARD_PIECE = { symmetry: "plate", halfMm: 10, wallMm: 15, shopC: 21, pours: 1, everyMin: 60 } as const;
+export const STANDARD_PIECE = { symmetry: "plate", halfMm: 10, wallMm: 15, jacket: null, shopC: 21, pours: 1, everyMin: 60 } as const;
 
 /** A question about nothing but a rubber and a cast. */
 const BARE: FitQuestion = {

@@ -13,6 +13,8 @@ export interface HeatQuestion {
   halfMm: number;
   /** Rubber from the casting outward, mm. */
   wallMm: number;
+  /** What stands behind the rubber, or null for plain air: thickness mm and its figures. */
+  jacket: { thicknessMm: number; kWMK: number; rhoKgM3: number; cJKgK: number } | null;
   shopC: number;
   /** Castings poured one after another, and minutes from one pour to the next. */
   pours: number;
@@ -42,6 +44,8 @@ export interface HeatStudy {
   openS: Range | null;
   /** Hottest in the casting, °C: above the pouring temperature only where setting gives off heat. */
   castPeakC: Range;
+  /** Hottest a plate of this mix gets at other thicknesses, typical figures; empty for what only cools. */
+  byThickness: readonly { thicknessMm: number; peakC: number }[];
   /** Course of the typical case for a chart. */
   course: readonly { minute: number; coreC: number; skinC: number; oneMmC: number; fiveMmC: number }[];
   /** The casts of a session at the asked pace, typical figures. */

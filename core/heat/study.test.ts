@@ -13,6 +13,7 @@ const ask = (castId: string, rubberId: string, patch: Partial<HeatQuestion> = {}
   symmetry: "plate",
   halfMm: 4,
   wallMm: 20,
+  jacket: null,
   shopC: 22,
   pours: 4,
   everyMin: 15,
@@ -80,6 +81,27 @@ describe("a heat study", () => {
     expect(peaks[4]! - peaks[0]!).toBeGreaterThan(8);
   });
 
+  it("shows how a mix that heats itself grows hotter with thickness, and nothing for what only cools", () => {
+    const resin = heatStudy(ask("cast-fast-urethane", "rubber-platinum-medium-25"));
+    expect(resin.byThickness.map((t) => t.thicknessMm)).toEqual([5, 10, 20, 40, 80]);
+    const peaks = resin.byThickness.map((t) => t.peakC);
+    expect(peaks).toEqual([...peaks].sort((a, b) => a - b));
+    // The table and the study agree where they meet: a plate 8 mm thick lies between 5 and 10.
+    expect(resin.castPeakC.typical).toBeGreaterThan(peaks[0]!);
+    expect(resin.castPeakC.typical).toBeLessThan(peaks[1]!);
+    expect(heatStudy(ask("cast-beeswax", "rubber-platinum-medium-25")).byThickness).toEqual([]);
+  });
+
+  it("keeps more heat in behind a timber jacket, and less behind a cold mass of plaster at first", () => {
+    const q = ask("cast-pewter", "rubber-platinum-medium-25", { wallMm: 6, pours: 3, everyMin: 10 });
+    const bare = heatStudy(q);
+    const timber = heatStudy({ ...q, jacket: { thicknessMm: 18, kWMK: 0.13, rhoKgM3: 550, cJKgK: 1700 } });
+    const plaster = heatStudy({ ...q, jacket: { thicknessMm: 20, kWMK: 0.5, rhoKgM3: 1200, cJKgK: 1000 } });
+    expect(plaster.solidS!.typical).toBeLessThan(timber.solidS!.typical);
+    expect(timber.solidS!.typical).toBeLessThan(bare.solidS!.typical);
+    expect(timber.session[2]!.startC).toBeGreaterThan(plaster.session[2]!.startC);
+  });
+
   it("is kept under exactly what it reads", () => {
     const q = ask("cast-pewter", "rubber-tin-heat-30");
     expect(heatKey(q)).toBe(heatKey(JSON.parse(JSON.stringify(q)) as HeatQuestion));
@@ -102,7 +124,7 @@ describe("a heat study", () => {
     });
     fc.assert(
       fc.property(pair, ({ c, r, halfMm, wallMm, symmetry }) => {
-        const s = heatStudy({ cast: c, rubber: r, symmetry, halfMm, wallMm, shopC: 20, pours: 2, everyMin: 30 });
+        const s = heatStudy({ cast: c, rubber: r, symmetry, halfMm, wallMm, jacket: null, shopC: 20, pours: 2, everyMin: 30 });
         for (const v of [s.skinPeakC.low, s.skinPeakC.high, s.castPeakC.high, s.overContinuousS.high, ...s.session.map((p) => p.skinPeakC)])
           expect(Number.isFinite(v)).toBe(true);
         expect(s.skinPeakC.high).toBeLessThanOrEqual(s.castPeakC.high + 0.01);

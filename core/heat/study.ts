@@ -72,15 +72,17 @@ function caseOf(q: HeatQuestion, pour: Corner, rubberK: Corner, rubberC: Corner)
 
 const outside = (q: HeatQuestion): Edge => ({ kind: "air", hWM2K: AIR_H, ambientC: q.shopC });
 
+/** The rubber and what stands behind it, outward. */
+function behind(q: HeatQuestion, x: Case, rubberC: number): Layer[] {
+  const rubber: Layer = { thicknessMm: q.wallMm, substance: x.rubber, initialC: rubberC };
+  if (!q.jacket) return [rubber];
+  const { thicknessMm, ...substance } = q.jacket;
+  return [rubber, { thicknessMm, substance, initialC: q.shopC }];
+}
+
 function filled(q: HeatQuestion, x: Case, rubberC: number, grid: GridRules): Conduction {
   const cast: Layer = { thicknessMm: q.halfMm, substance: x.cast, initialC: x.pourC, ...(x.reaction ? { reaction: x.reaction } : {}) };
-  return new Conduction({
-    symmetry: q.symmetry,
-    layers: [cast, { thicknessMm: q.wallMm, substance: x.rubber, initialC: rubberC }],
-    inner: { kind: "insulated" },
-    outer: outside(q),
-    grid,
-  });
+  return new Conduction({ symmetry: q.symmetry, layers: [cast, ...behind(q, x, rubberC)], inner: { kind: "insulated" }, outer: outside(q), grid });
 }
 
 interface Watched {
@@ -146,6 +148,12 @@ function watch(
   return seen;
 }
 
+/** Hands the warmth of rubber and jacket on from one run to another; `from` and `to` are where the rubber lies in each. */
+function handOn(q: HeatQuestion, old: Conduction, from: number, next: Conduction, to: number): void {
+  next.copyLayer(to, old, from);
+  if (q.jacket) next.copyLayer(to + 1, old, from + 1);
+}
+
 /**
  * Casts `pours` times at a pace: after each the casting is lifted out as soon as it may be opened (or at the next pour),
  * the mould stands empty to the air until then, and the next pour meets what warmth is left.
@@ -162,18 +170,11 @@ function session(q: HeatQuestion, x: Case, everyMin: number, limits: { continuou
     const left = cycle - (c.elapsedS - began);
     const next = filled(q, x, q.shopC, grid);
     if (left > 1) {
-      const empty = new Conduction({
-        symmetry: q.symmetry,
-        startMm: q.halfMm,
-        layers: [{ thicknessMm: q.wallMm, substance: x.rubber, initialC: q.shopC }],
-        inner: outside(q),
-        outer: outside(q),
-        grid,
-      });
-      empty.copyLayer(0, c, 1);
+      const empty = new Conduction({ symmetry: q.symmetry, startMm: q.halfMm, layers: behind(q, x, q.shopC), inner: outside(q), outer: outside(q), grid });
+      handOn(q, c, 1, empty, 0);
       empty.run(left);
-      next.copyLayer(1, empty, 0);
-    } else next.copyLayer(1, c, 1);
+      handOn(q, empty, 0, next, 1);
+    } else handOn(q, c, 1, next, 1);
     c = next;
   }
   return out;
@@ -181,6 +182,15 @@ function session(q: HeatQuestion, x: Case, everyMin: number, limits: { continuou
 
 /** Paces tried, minutes from pour to pour. */
 const PACES_MIN = [2, 3, 4, 5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 60, 90, 120, 180, 240, 360];
+
+/** Thicknesses shown for a mix that heats itself, mm. */
+const THICKNESSES_MM = [5, 10, 20, 40, 80];
+
+/** Hottest in the middle of a casting with typical figures, °C. */
+function peakOf(q: HeatQuestion, grid: GridRules): number {
+  const x = caseOf(q, "typical", "typical", "typical");
+  return watch(q, x, filled(q, x, q.shopC, grid), Math.min(LONGEST_S, (x.reaction?.halfS ?? 0) * 5), { continuousC: Infinity, shortC: Infinity }).castPeakC;
+}
 
 /** The first pace that holds; what holds at one pace holds at every slower one, so it is found by halving. */
 function fastestPace(q: HeatQuestion, grid: GridRules): number | null {
@@ -253,6 +263,9 @@ export function heatStudy(q: HeatQuestion, grid: GridRules = DEFAULT_GRID): Heat
     solidS: event((w) => w.solidS),
     openS: event((w) => w.openS),
     castPeakC: band((w) => w.castPeakC),
+    byThickness: caseOf(q, "typical", "typical", "typical").reaction
+      ? THICKNESSES_MM.map((thicknessMm) => ({ thicknessMm, peakC: peakOf({ ...q, symmetry: "plate", halfMm: thicknessMm / 2 }, grid) }))
+      : [],
     course,
     session: session(q, caseOf(q, "typical", "typical", "typical"), q.everyMin, limitsAt("typical"), grid),
     paceMin: q.cast.family !== "metal" || tooHot ? null : fastestPace(q, grid),

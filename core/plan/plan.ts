@@ -1,7 +1,7 @@
 import { castBatch, massRatio, rubberBatch, type CastBatch, type RubberBatch } from "../batch";
 import { castCure, CONDENSATION_DEPTH_MM, rubberCure, type CastCure, type RubberCure } from "../cure";
 import { heatKey, heatQuestionFor, likeBody, type HeatQuestion, type HeatStudies, type HeatStudy } from "../heat";
-import { judgeChain, type Chain, type Contact, type FitQuestion, type Verdict } from "../fit";
+import { JACKET_HEAT, judgeChain, type Chain, type Contact, type FitQuestion, type Verdict } from "../fit";
 import type { Job } from "../job";
 import { pick, type Cast, type Rubber, type Shelf } from "../material";
 import { measureMaster, SHAPES, type FormProblem, type Measure } from "../master";
@@ -105,6 +105,7 @@ function heatQuestion(job: Job, m: Measure, layout: Layout, rubber: Rubber, cast
   return heatQuestionFor(cast, rubber, {
     ...likeBody(m.volumeMl, m.areaMm2, Math.min(m.lengthMm, m.widthMm, m.heightMm)),
     wallMm: Math.max(0.5, Math.min(layout.box.leastWallMm, job.mould.coverMm)),
+    jacket: JACKET_HEAT[job.jacket],
     shopC,
     ...job.session,
   });
@@ -238,6 +239,16 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
           message: `${rubber.name} is meant to be ${rubber.form === "putty" ? "pressed on by hand" : "brushed"}, not poured as a block: amounts here are for a solid block.`,
         },
       ]);
+  }
+
+  const risky = chain.links.find((l) => l.contact.endsWith("-rubber") && l.verdict === "untested");
+  if (risky && pours.length > 0) {
+    add("out", "warning", [
+      {
+        path: "shopC",
+        message: `Nobody knows yet how ${risky.between[0]} takes this rubber: it may cure slowly or stay tacky where they touch. No figure tells how much; wait out the slow end, and press a thumbnail at an edge before you open it.`,
+      },
+    ]);
   }
 
   let batch: CastBatch | null = null;

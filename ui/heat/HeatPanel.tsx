@@ -145,6 +145,27 @@ function Answer({ heat, study }: { heat: PlannedHeat; study: HeatStudy }) {
           </tbody>
         </table>
       )}
+      {study.byThickness.length > 0 && (
+        <table className="w-full text-left text-sm">
+          <caption className="pb-1 text-left font-semibold">It heats itself: hottest in the middle of a plate of</caption>
+          <tbody>
+            <tr className="border-t border-line">
+              {study.byThickness.map((t) => (
+                <th key={t.thicknessMm} scope="col" className="pr-2 font-normal text-soft">
+                  {fmt(t.thicknessMm, "length")}
+                </th>
+              ))}
+            </tr>
+            <tr>
+              {study.byThickness.map((t) => (
+                <td key={t.thicknessMm} className="pr-2 font-semibold">
+                  {fmt(t.peakC, "temperature")}
+                </td>
+              ))}
+            </tr>
+          </tbody>
+        </table>
+      )}
       <p className="hint">
         Reckoned as {body} of {fmt(q.halfMm, "length")} to its middle in {fmt(q.wallMm, "length")} of rubber, wet all round; an open face cools faster. Short
         exposure is taken as {seconds(SHORT_EXPOSURE_S)}. Bands hold pouring temperature and the rubber’s conductivity at both ends; your data sheet narrows

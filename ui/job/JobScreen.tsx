@@ -1,6 +1,7 @@
 "use client";
 
-import { ArchiveX, ArrowLeft, ArrowRight, CircleAlert, CloudCheck, CloudUpload, Redo2, TriangleAlert, Undo2 } from "lucide-react";
+import { ArchiveX, ArrowLeft, ArrowRight, CircleAlert, CloudCheck, CloudUpload, Redo2, Printer, TriangleAlert, Undo2 } from "lucide-react";
+import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import type { Job } from "@/core/job";
@@ -201,6 +202,9 @@ function TitleRow({
       </h1>
       <SaveWord save={save} />
       <div className="flex gap-1">
+        <Link href={`/jobs/${id}/sheet`} className="btn btn-bare !px-2.5" aria-label="Job sheet to print">
+          <Printer size={20} aria-hidden="true" />
+        </Link>
         <button
           type="button"
           className="btn btn-bare !px-2.5"

@@ -33,7 +33,7 @@ export function MaterialEditor({ material, onClose, onSaved }: { material: Mater
       // Without storage the entry stands on the page alone.
     }
   };
-  const parsed = Material.safeParse(draft);
+  const parsed = Material.safeParse({ ...draft, cautions: draft.cautions.map((c) => c.trim()).filter(Boolean) });
   const faults = parsed.success ? [] : parsed.error.issues.map((i) => ({ path: i.path.join("."), message: i.message }));
   const doubts = parsed.success ? doubtsAbout(parsed.data) : [];
   const faultAt = (path: string) => faults.find((f) => f.path === path || f.path.startsWith(`${path}.`))?.message ?? null;
@@ -89,6 +89,10 @@ export function MaterialEditor({ material, onClose, onSaved }: { material: Mater
             Its data sheet gives a demould time at a second temperature
           </label>
         )}
+        <label className="block space-y-1">
+          <span className="label">Cautions, one a line</span>
+          <textarea className="field" rows={3} value={draft.cautions.join("\n")} onChange={(e) => put("cautions", e.target.value.split("\n").slice(0, 12))} />
+        </label>
         <fieldset className="space-y-1">
           <legend className="label">What the contact rules look at</legend>
           <div className="flex flex-wrap gap-1.5">

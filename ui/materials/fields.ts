@@ -188,7 +188,7 @@ export function rangeAt(root: unknown, path: string): Range | null {
 /** A material with the figures of an unfinished draft put in, as far as the draft still fits it. */
 export function withDraft(m: Material, draft: unknown): Material {
   const same = (a: unknown, b: unknown): boolean => (Array.isArray(b) ? Array.isArray(a) && a.every((t) => typeof t === "string") : typeof a === typeof b);
-  const words = ["name", "provenance", "note", "traits"].filter((path) => same(valueAt(draft, path), valueAt(m, path)));
+  const words = ["name", "provenance", "note", "traits", "cautions"].filter((path) => same(valueAt(draft, path), valueAt(m, path)));
   const figures = fieldsOf(m)
     .filter((f) => (f.kind === "range" ? rangeAt(draft, f.path) !== null : same(valueAt(draft, f.path), valueAt(m, f.path))))
     .map((f) => f.path);

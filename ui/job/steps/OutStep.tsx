@@ -14,13 +14,12 @@ import type { PourView } from "../../types";
 import { useUnits } from "../../units";
 import { VerdictMark } from "../../VerdictMark";
 import { clockTime, useNow, When } from "../../When";
-import { JobQuantity, useJob, useRemark } from "../JobContext";
+import { JobQuantity, useJob } from "../JobContext";
 
 export function OutStep() {
   const { job, plan, moulds, pours } = useJob();
   const { say } = useUnits();
   const [mouldId, setMouldId] = useState<string | null>(null);
-  const heavy = useRemark("mould");
   const refused = plan.chain.verdict === "no" || plan.chain.verdict === "untested";
   return (
     <>
@@ -38,7 +37,13 @@ export function OutStep() {
           <VerdictMark verdict={plan.chain.verdict} /> See the pairing and prepare steps before you pour.
         </p>
       )}
-      {heavy && <p className="hint font-semibold !text-care">{heavy.message}</p>}
+      {plan.remarks
+        .filter((r) => r.step === "out" && r.path !== "shopC")
+        .map((r) => (
+          <p key={r.message} className="hint font-semibold !text-care">
+            {say(r.message)}
+          </p>
+        ))}
       <div className="rounded-xl border-2 border-dashed border-ink p-3">
         <p className="font-semibold">Stop before you wet or melt anything:</p>
         <p>Release on and dry. Board level. Cups, sticks, scale and tools laid out. Gloves and goggles on, and a mask for dust.</p>

@@ -1,0 +1,132 @@
+"use client";
+
+import { Printer } from "lucide-react";
+import Link from "next/link";
+import type { ReactNode } from "react";
+import type { Job } from "@/core/job";
+import type { Plan } from "@/core/plan";
+import { useUnits } from "../units";
+import { VerdictMark } from "../VerdictMark";
+import { STEP_NAME } from "./Route";
+import { PartList } from "./steps/PartList";
+
+/** Everything of a job on paper: amounts, cut list, times, verdicts and cautions, with room for what really happened. */
+export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; revision: number; plan: Plan }) {
+  const { fmt, band, say } = useUnits();
+  const { measure, layout, cast, castBatch, castCure } = plan;
+  const open = plan.chain.links.filter((l) => l.verdict !== "sound");
+  return (
+    <article className="space-y-5 pb-10 pt-2 print:space-y-3 print:text-[11pt]">
+      <div className="flex flex-wrap items-start justify-between gap-3">
+        <div>
+          <h1 className="text-3xl font-bold">{job.name}</h1>
+          <p className="text-soft">
+            Job sheet, revision {revision}. {job.note}
+          </p>
+        </div>
+        <div className="no-print flex gap-2">
+          <Link className="btn" href={`/jobs/${id}`}>
+            Back to the job
+          </Link>
+          <button type="button" className="btn btn-main" onClick={() => window.print()}>
+            <Printer size={18} aria-hidden="true" /> Print
+          </button>
+        </div>
+      </div>
+      <Part title="Cautions">
+        {plan.cautions.length === 0 ? (
+          <p>None yet: choose rubber and cast.</p>
+        ) : (
+          <ul className="list-disc pl-5">
+            {plan.cautions.map((c) => (
+              <li key={`${c.step} ${c.text}`}>
+                <b>{STEP_NAME[c.step]}:</b> {say(c.text)}
+              </li>
+            ))}
+          </ul>
+        )}
+        <p className="hint">Data sheets outrank these figures. Pressure, ventilation, lifting and food sale follow local codes and licensed practice.</p>
+      </Part>
+      <Part title="Contacts">
+        <p>
+          <VerdictMark verdict={plan.chain.verdict} />
+        </p>
+        <ul className="list-disc pl-5">
+          {open.map((l) => (
+            <li key={l.key}>
+              <b>{l.label}:</b>{" "}
+              {l.findings
+                .filter((f) => f.verdict !== "sound")
+                .map((f) => `${say(f.reason)} ${say(f.remedy)}`)
+                .join(" ")}
+            </li>
+          ))}
+        </ul>
+      </Part>
+      {measure && layout && (
+        <Part title="Box">
+          <p>
+            Master {fmt(measure.lengthMm, "length")} × {fmt(measure.widthMm, "length")} × {fmt(measure.heightMm, "length")}, {fmt(measure.volumeMl, "volume")}.
+            Inside {fmt(layout.box.lengthMm, "length")} × {fmt(layout.box.widthMm, "length")};{" "}
+            {layout.pours.map((p) => `${p.name.toLowerCase()}: fill line ${fmt(p.fillLineMm, "length")}`).join("; ")}.
+          </p>
+          <table className="w-full max-w-xl text-left">
+            <tbody>
+              {layout.panels.map((p) => (
+                <tr key={p.name} className="border-t border-line">
+                  <td>
+                    {p.count} × {p.name}
+                  </td>
+                  <td>
+                    {fmt(p.lengthMm, "length")} × {fmt(p.heightMm, "length")}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Part>
+      )}
+      {plan.pours.map(
+        (p) =>
+          p.batch && (
+            <Part key={p.name} title={`Rubber, ${p.name.toLowerCase()}: ${p.rubber.name}, ${p.batch.ratioLabel}`}>
+              <PartList parts={p.batch.components} total={p.batch.mixG} />
+              <p>
+                Pot life {band(p.cure.potLife.hours, "duration")}; open after {band(p.cure.demould.hours, "duration")} at {fmt(job.shopC, "temperature")}.
+              </p>
+              <Actuals />
+            </Part>
+          ),
+      )}
+      {cast && castBatch && castCure && (
+        <Part title={`Casting: ${cast.name}, ${castBatch.ratioLabel}`}>
+          <PartList parts={castBatch.components} total={castBatch.mixG} />
+          <p>
+            {job.cast.count} at once. One weighs {fmt(castBatch.wetG, "mass")} poured, {fmt(castBatch.dryG.typical, "mass")} finished
+            {plan.weights ? `; the filled mould ${fmt(plan.weights.filledG, "mass")}` : ""}. Work it within {band(castCure.working.hours, "duration")}; open
+            after {band(castCure.demould.hours, "duration")}.
+          </p>
+          <Actuals />
+        </Part>
+      )}
+    </article>
+  );
+}
+
+const Part = ({ title, children }: { title: string; children: ReactNode }) => (
+  <section className="card break-inside-avoid space-y-2 p-4 print:border-0 print:p-0">
+    <h2 className="text-xl font-bold">{title}</h2>
+    {children}
+  </section>
+);
+
+/** Where the bench writes what really went in. */
+const Actuals = () => (
+  <p className="flex flex-wrap gap-x-6 gap-y-3 pt-2 text-soft">
+    {["really weighed", "poured at", "shop was", "opened at"].map((w) => (
+      <span key={w} className="inline-flex items-end gap-2">
+        {w} <span className="inline-block w-28 border-b border-ink" />
+      </span>
+    ))}
+  </p>
+);
