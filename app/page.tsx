@@ -1,6 +1,6 @@
 import { jobsInHand } from "@/server/jobs";
 import { runningPatches } from "@/server/patches";
-import { curing } from "@/server/pours";
+import { curing, heldOf } from "@/server/pours";
 import { shelf, workshop } from "@/server/workshop";
 import { planAll } from "@/server/heat";
 import { BenchScreen } from "@/ui/bench/BenchScreen";
@@ -14,8 +14,12 @@ export default function BenchPage() {
   const w = workshop();
   const known = shelf(w);
   const { lines, total } = jobsInHand(w, SHOWN);
+  const held = heldOf(
+    w,
+    lines.map((l) => l.id),
+  );
   const plans = planAll(
-    lines.map((l) => l.job),
+    lines.map(({ id, job }) => ({ job, held: held.get(id) })),
     known,
   );
   const jobs = plans.flatMap((p, i) => {

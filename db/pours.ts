@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, isNull, sql, type SQL } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNull, sql, type SQL } from "drizzle-orm";
 import { z } from "zod";
 import { FaultKeySchema, Snapshot, type FaultKey, type Outcome } from "../core/plan";
 import { contains } from "./contains";
@@ -126,6 +126,20 @@ export const listJobPours = (db: Db, jobId: string): Pour[] =>
     .limit(200)
     .all()
     .map((r) => toPour(r.pour, r.mould));
+
+/** Families of everything cast for each of these jobs, by the log. */
+export function castFamilies(db: Db, jobIds: readonly string[]): Map<string, string[]> {
+  const family = sql<string | null>`json_extract(${pours.snapshot}, '$.castFamily')`;
+  const rows = db
+    .select({ jobId: pours.jobId, family })
+    .from(pours)
+    .where(and(eq(pours.kind, "cast"), inArray(pours.jobId, [...jobIds])))
+    .groupBy(pours.jobId, family)
+    .all();
+  const found = new Map<string, string[]>();
+  for (const r of rows) if (r.family !== null) found.set(r.jobId, [...(found.get(r.jobId) ?? []), r.family]);
+  return found;
+}
 
 export interface LogFilter {
   text: string;

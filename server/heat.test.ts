@@ -16,14 +16,14 @@ describe("plans with their heat", () => {
     const bare = plan(sized(13), shelf);
     expect(pending([...bare.chain.links])).toBe(true);
     expect(bare.heat[0]!.study).toBeNull();
-    const [full] = planAll([sized(13)], shelf);
+    const [full] = planAll([{ job: sized(13) }], shelf);
     expect(pending([...full!.chain.links])).toBe(false);
     expect(full!.heat[0]!.study!.skinPeakC.typical).toBeGreaterThan(200);
     expect(full!.tally.verdict).toBe("care");
   });
 
   it("hold a page up for no more new studies than allowed, and use what is ready for nothing", () => {
-    const jobs = [sized(10.1), sized(10.2), sized(10.3)];
+    const jobs = [sized(10.1), sized(10.2), sized(10.3)].map((job) => ({ job }));
     expect(planAll(jobs, shelf, 1).map((p) => pending([...p.chain.links]))).toEqual([false, true, true]);
     expect(planAll(jobs, shelf, 0).map((p) => pending([...p.chain.links]))).toEqual([false, true, true]);
     expect(planAll(jobs, shelf, 5).map((p) => pending([...p.chain.links]))).toEqual([false, false, false]);
@@ -31,7 +31,7 @@ describe("plans with their heat", () => {
 
   it("leave cool casts alone", () => {
     const tile = demoJobs().find((d) => d.id === "demo-moon-phase-tile")!.job;
-    expect(planAll([tile, newJob("Empty")], shelf, 0).map((p) => p.heat.every((h) => h.study === null))).toEqual([true, true]);
+    expect(planAll([{ job: tile }, { job: newJob("Empty") }], shelf, 0).map((p) => p.heat.every((h) => h.study === null))).toEqual([true, true]);
   });
 
   it("freeze the verdict that the page showed, not the one before the heat was known", () => {

@@ -1,7 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
-import { FaultKeySchema, freeze, OUTCOMES, plan } from "../core/plan";
+import type { Held } from "../core/fit";
+import { FaultKeySchema, freeze, heldFrom, OUTCOMES, plan } from "../core/plan";
 import {
+  castFamilies,
   changePour,
   insertPour,
   listCuring,
@@ -48,7 +50,7 @@ export function logPour(w: Workshop, body: unknown): Pour {
       current: stored,
     });
   const known = shelf(w);
-  const frozen = freeze(stored.job, stored.revision, known, ask.kind, ask.pourIndex, studiesOf(plan(stored.job, known)));
+  const frozen = freeze(stored.job, stored.revision, known, ask.kind, ask.pourIndex, studiesOf(plan(stored.job, known)), heldOf(w, [ask.jobId]).get(ask.jobId));
   if (!frozen.ok) throw new Refusal(422, "not-ready", frozen.message);
   const now = w.now();
   const moulds = listMoulds(w.db, ask.jobId);
@@ -90,6 +92,10 @@ export function updatePour(w: Workshop, id: string, body: unknown): Pour {
   const after = changePour(w.db, id, { ...change, ...(openedAt === undefined ? {} : { openedAt }) });
   return after ?? getPour(w, id).pour;
 }
+
+/** What the moulds of these jobs have held, by the log. */
+export const heldOf = (w: Workshop, jobIds: readonly string[]): Map<string, Held> =>
+  new Map([...castFamilies(w.db, jobIds)].map(([id, families]) => [id, heldFrom(families)]));
 
 export const curing = (w: Workshop): Pour[] => listCuring(w.db);
 export const poursOfJob = (w: Workshop, jobId: string): Pour[] => listJobPours(w.db, jobId);

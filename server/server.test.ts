@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { judgeChain } from "../core/fit";
 import { newJob, type Job } from "../core/job";
 import { shelfOf } from "../core/material";
-import { fitQuestionOf } from "../core/plan";
+import { fitQuestionOf, heldByLog, plan } from "../core/plan";
 import { loadDemo } from "../db/demo";
 import { putMaterial } from "../db/materials";
 import { workshopFiles } from "../db/open";
@@ -139,6 +139,24 @@ describe("the log", () => {
     expect(pour.readyLowAt <= pour.readyAt && pour.readyAt <= pour.readyHighAt).toBe(true);
     expect(refused(() => logPour(w, { jobId: id, jobRevision: 1, kind: "cast" })).code).toBe("stale");
     expect(refused(() => logPour(w, { jobId: createJob(w, { name: "Empty" }).id, jobRevision: 1, kind: "rubber" })).code).toBe("not-ready");
+  });
+
+  it("remembers for ever that a mould has held what is not food", () => {
+    const food = { ...puck("Bar"), rubberId: "rubber-platinum-food-22", castId: "cast-gelatine" };
+    const id = start(food);
+    logPour(w, { jobId: id, jobRevision: 2, kind: "cast" });
+    expect(heldByLog(poursOfJob(w, id))).toBe("food");
+    updateJob(w, id, { baseRevision: 2, job: { ...food, castId: "cast-plaster" } });
+    logPour(w, { jobId: id, jobRevision: 3, kind: "cast" });
+    expect(heldByLog(poursOfJob(w, id))).toBe("non-food");
+    // Whatever the person says of the mould, the log knows better.
+    const later = plan({ ...food, held: "food" }, shelf(w), { shopC: null, held: heldByLog(poursOfJob(w, id)) });
+    expect(later.chain.links.flatMap((l) => l.findings).map((f) => f.ruleId)).toContain("food-after-other");
+    expect(
+      plan(food, shelf(w))
+        .chain.links.flatMap((l) => l.findings)
+        .map((f) => f.ruleId),
+    ).not.toContain("food-after-other");
   });
 
   it("makes a mould with the last pour of rubber, and casts belong to it", () => {

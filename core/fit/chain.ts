@@ -18,6 +18,7 @@ export const USE_LABEL: Record<Use, string> = {
 };
 
 export const HELD = ["new", "non-food", "food"] as const;
+export type Held = (typeof HELD)[number];
 export const HELD_LABEL: Record<(typeof HELD)[number], string> = {
   new: "Nothing yet",
   "non-food": "Something that is not food",

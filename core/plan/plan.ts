@@ -1,7 +1,7 @@
 import { castBatch, massRatio, rubberBatch, type CastBatch, type RubberBatch } from "../batch";
 import { castCure, CONDENSATION_DEPTH_MM, rubberCure, type CastCure, type RubberCure } from "../cure";
 import { heatKey, heatQuestionFor, likeBody, type HeatQuestion, type HeatStudies, type HeatStudy } from "../heat";
-import { JACKET_HEAT, judgeChain, type Chain, type Contact, type FitQuestion, type Verdict } from "../fit";
+import { JACKET_HEAT, judgeChain, type Chain, type Contact, type FitQuestion, type Held, type Verdict } from "../fit";
 import type { Job } from "../job";
 import { pick, type Cast, type Rubber, type Shelf } from "../material";
 import { measureMaster, SHAPES, type FormProblem, type Measure } from "../master";
@@ -83,7 +83,12 @@ export interface Plan {
 /** What the shop is like beyond what the job says; null keeps the job's own temperature. */
 export interface Conditions {
   shopC: number | null;
+  /** What the log says this job's moulds have held; the person may know of more, never of less. */
+  held?: Held;
 }
+
+/** The graver of two histories: what is not food outweighs food, and food outweighs nothing. */
+const moreHeld = (a: Held, b: Held): Held => (a === "non-food" || b === "non-food" ? "non-food" : a === "food" || b === "food" ? "food" : "new");
 
 /** One rubber's heat question, with its answer once a worker has it. */
 export interface PlannedHeat {
@@ -176,7 +181,11 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
 
   const meets = [rubber, second].filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
   const heat = measure && layout && cast ? meets.map((r) => heatOf(heatQuestion(job, measure, layout, r, cast, shopC), r, studies)) : [];
-  const chain = judgeChain(fitQuestionOf(job), shelf, (r) => heat.find((h) => h.rubberId === r.id)?.study ?? null);
+  const chain = judgeChain(
+    { ...fitQuestionOf(job), held: moreHeld(job.held, conditions.held ?? "new") },
+    shelf,
+    (r) => heat.find((h) => h.rubberId === r.id)?.study ?? null,
+  );
 
   const pours: PlannedPour[] = [];
   if (layout && rubber && measure) {

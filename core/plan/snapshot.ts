@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { VERDICTS } from "../fit";
+import { VERDICTS, type Held } from "../fit";
 import type { HeatStudies } from "../heat";
 import type { Job } from "../job";
 import { FAULTS, type FaultKey } from "./outcome";
@@ -34,14 +34,16 @@ export const Snapshot = z.object({
   demouldH: Hours,
   demouldReason: z.string(),
   verdict: z.enum(VERDICTS),
+  /** Family of the cast, for what the mould has held; null for rubber, and in entries from before it was kept. */
+  castFamily: z.string().nullable().default(null),
 });
 export type Snapshot = z.infer<typeof Snapshot>;
 
 export type Frozen = { ok: true; snapshot: Snapshot } | { ok: false; message: string };
 
 /** Freezes the numbers of one pour from a job as it stands: `rubber` with the pour's index, or `cast`. */
-export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubber" | "cast", pourIndex = 0, studies?: HeatStudies): Frozen {
-  const p = plan(job, shelf, { shopC: null }, studies);
+export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubber" | "cast", pourIndex = 0, studies?: HeatStudies, held?: Held): Frozen {
+  const p = plan(job, shelf, { shopC: null, ...(held ? { held } : {}) }, studies);
   const common = {
     format: 1 as const,
     jobName: job.name,
@@ -51,6 +53,7 @@ export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubbe
     shopC: job.shopC,
     wallMm: p.layout?.box.leastWallMm ?? job.mould.wallMm,
     verdict: p.chain.verdict,
+    castFamily: kind === "cast" ? (p.cast?.family ?? null) : null,
   };
   const parts = (cs: readonly { name: string; massG: number; volumeMl: number | null }[]) =>
     cs.map((c) => ({ name: c.name, massG: c.massG, volumeMl: c.volumeMl }));
@@ -102,3 +105,10 @@ export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubbe
 
 /** A fault as stored and sent. */
 export const FaultKeySchema = z.enum(Object.keys(FAULTS) as [FaultKey, ...FaultKey[]]);
+
+/** What moulds have held by the families of their casts: anything that is not food spoils them for food, before or after. */
+export const heldFrom = (families: readonly string[]): Held => (families.some((f) => f !== "food") ? "non-food" : families.length > 0 ? "food" : "new");
+
+/** The same from the log's entries. */
+export const heldByLog = (pours: readonly { snapshot: Snapshot }[]): Held =>
+  heldFrom(pours.flatMap((p) => (p.snapshot.kind === "cast" && p.snapshot.castFamily ? [p.snapshot.castFamily] : [])));

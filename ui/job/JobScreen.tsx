@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import type { Job } from "@/core/job";
 import { pick, type Shelf } from "@/core/material";
-import { plan as planOf, STEP_IDS, type StepId } from "@/core/plan";
+import { heldByLog, plan as planOf, STEP_IDS, type StepId } from "@/core/plan";
 import { Caution, Choice } from "../controls";
 import { notice } from "../notice";
 import { useHeatStudies } from "../heat/useHeatStudies";
@@ -67,9 +67,10 @@ export function JobScreen({
 }) {
   const { job, save, canUndo, canRedo, document } = useJobDocument(initial);
   // Heat is worked out beside the page; until an answer is in, the plan says that it is pending.
-  const bare = useMemo(() => planOf(job, shelf), [job, shelf]);
+  const known = useMemo(() => ({ shopC: null, held: heldByLog(pours) }), [pours]);
+  const bare = useMemo(() => planOf(job, shelf, known), [job, known, shelf]);
   const studies = useHeatStudies(useMemo(() => bare.heat.map((h) => h.question), [bare]));
-  const plan = useMemo(() => (studies.size === 0 ? bare : planOf(job, shelf, { shopC: null }, studies)), [bare, job, shelf, studies]);
+  const plan = useMemo(() => (studies.size === 0 ? bare : planOf(job, shelf, known, studies)), [bare, job, known, shelf, studies]);
   const [firstStep] = useState<StepId>(() => plan.steps.find((s) => s.state === "asks" || s.state === "troubled")?.id ?? "out");
   const [step, go] = useStep(firstStep);
   const [chosen, setChosen] = useState<{ step: StepId; stage: Stage } | null>(null);

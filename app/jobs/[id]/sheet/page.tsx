@@ -1,6 +1,7 @@
 import { notFound } from "next/navigation";
 import { planAll } from "@/server/heat";
 import { getJob } from "@/server/jobs";
+import { heldOf } from "@/server/pours";
 import { foundOrNull } from "@/server/refusal";
 import { shelf, workshop } from "@/server/workshop";
 import { JobSheet } from "@/ui/job/JobSheet";
@@ -12,6 +13,6 @@ export default async function JobSheetPage({ params }: { params: Promise<{ id: s
   const w = workshop();
   const stored = foundOrNull(() => getJob(w, id));
   if (!stored) notFound();
-  const [plan] = planAll([stored.job], shelf(w));
+  const [plan] = planAll([{ job: stored.job, held: heldOf(w, [id]).get(id) }], shelf(w));
   return plan ? <JobSheet id={id} job={stored.job} revision={stored.revision} plan={plan} /> : null;
 }
