@@ -6,7 +6,7 @@ import { planAll } from "@/server/heat";
 import { BenchScreen } from "@/ui/bench/BenchScreen";
 
 /** Jobs shown on the bench; the palette and the search reach the rest. */
-const SHOWN = 18;
+const SHOWN = 12;
 
 export const metadata = { title: "Bench" };
 

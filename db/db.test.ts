@@ -2,11 +2,12 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { newJob, type Job } from "../core/job";
+import { heldFrom } from "../core/plan";
 import { isNewWorkshop, loadDemo } from "./demo";
 import { findJobs, insertJob, listJobs, readJob, saveJob, shelveJob, stepJob } from "./jobs";
 import { putMaterial } from "./materials";
 import { openWorkshop, workshopFiles, type Db } from "./open";
-import { insertPour, listCuring, listLog, mouldYields, readPour } from "./pours";
+import { castFamilies, insertPour, listCuring, listLog, mouldYields, readPour } from "./pours";
 import { readSettings, Settings, writeSettings } from "./settings";
 
 let folder: string;
@@ -95,6 +96,18 @@ describe("the log in the file", () => {
       expect([y.name, y.casts]).toEqual([y.name, mine.length]);
       expect(y.good + y.flawed + y.failed).toBe(y.casts);
     }
+  });
+
+  it("knows the families cast for each job, once each, and none for a job without casts", () => {
+    const ids = ["demo-crater-lamp-base", "demo-moon-phase-tile", "demo-constellation-bar", "demo-eclipse-pillar", "no-such-job"];
+    expect(Object.fromEntries(castFamilies(db, ids))).toEqual({
+      "demo-crater-lamp-base": ["cement"],
+      "demo-moon-phase-tile": ["gypsum"],
+      "demo-constellation-bar": ["food"],
+    });
+    expect(heldFrom(["food", "cement"])).toBe("non-food");
+    expect([heldFrom(["food"]), heldFrom([])]).toEqual(["food", "new"]);
+    expect(castFamilies(db, []).size).toBe(0);
   });
 
   it("refuses a pour of a job that does not exist, and keeps nothing of it", () => {

@@ -90,3 +90,20 @@ test("operations answer over HTTP, and bad input is never a 500", async ({ reque
   expect((await request.post("/api/operations/no.such", { data: {} })).status()).toBe(404);
   expect((await request.get("/api/photos/..%2F..%2Fworkshop.sqlite")).status()).toBe(404);
 });
+
+test("materials go out as files that name their own shape", async ({ request }) => {
+  const schema = (await (await request.get("/api/materials/schema")).json()) as { properties: Record<string, unknown> };
+  expect(Object.keys(schema.properties)).toEqual(["format", "version", "materials"]);
+  const json = await request.get("/api/materials/export?format=json&scope=all");
+  expect(json.headers()["content-disposition"]).toContain('filename="materials.json"');
+  const file = (await json.json()) as { format: string; materials: { id: string }[] };
+  expect(file.format).toBe("zesty-materials");
+  const csv = await request.get("/api/materials/export?format=csv&scope=all");
+  expect(csv.headers()["content-type"]).toContain("text/csv");
+  expect((await csv.text()).split("\r\n")).toHaveLength(file.materials.length + 1);
+  for (const body of [{}, { format: "csv" }, { format: "xml", text: "" }, { format: "csv", text: "", more: 1 }]) {
+    expect((await request.post("/api/materials/import", { data: body })).status()).toBe(400);
+  }
+  const refused = await request.post("/api/materials/import", { data: { format: "json", text: "[{}]" } });
+  expect([refused.status(), ((await refused.json()) as { error: string }).error]).toEqual([422, "bad-rows"]);
+});

@@ -191,6 +191,17 @@ describe("conduction as a bookkeeper", () => {
     expect(empty.at(5)).toBeCloseTo(warm, 0);
   });
 
+  it("reads between its cells, and says where there is no face to read", () => {
+    const c = new Conduction({ symmetry: "plate", layers: [layer(silicone, 10, 20)], inner: held(100), outer: held(0) });
+    c.run(4000);
+    // Steady: a straight line from face to face.
+    for (const mm of [1, 2.5, 5, 7.77, 9]) expect(c.at(mm)).toBeCloseTo(100 - 10 * mm, 2);
+    expect(c.at(-1)).toBeGreaterThan(99);
+    expect(c.at(99)).toBeLessThan(1);
+    expect(() => c.faceC(0)).toThrow(/no face outside layer 0/);
+    expect(c.liquidShare(0)).toBe(0);
+  });
+
   it("refuses layers that cannot conduct, with the figure", () => {
     const bad = (l: Layer) => () => new Conduction({ symmetry: "plate", layers: [l], inner: insulated, outer: insulated });
     expect(bad(layer(silicone, 0, 20))).toThrow(/0 mm cannot conduct/);

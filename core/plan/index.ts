@@ -1,3 +1,4 @@
 export * from "./plan";
 export * from "./snapshot";
 export * from "./outcome";
+export * from "./held";

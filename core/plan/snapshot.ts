@@ -105,10 +105,3 @@ export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubbe
 
 /** A fault as stored and sent. */
 export const FaultKeySchema = z.enum(Object.keys(FAULTS) as [FaultKey, ...FaultKey[]]);
-
-/** What moulds have held by the families of their casts: anything that is not food spoils them for food, before or after. */
-export const heldFrom = (families: readonly string[]): Held => (families.some((f) => f !== "food") ? "non-food" : families.length > 0 ? "food" : "new");
-
-/** The same from the log's entries. */
-export const heldByLog = (pours: readonly { snapshot: Snapshot }[]): Held =>
-  heldFrom(pours.flatMap((p) => (p.snapshot.kind === "cast" && p.snapshot.castFamily ? [p.snapshot.castFamily] : [])));
