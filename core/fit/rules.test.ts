@@ -24,6 +24,15 @@ const PAIRS: Record<string, [speaks: Partial<FitQuestion>, silent: Partial<FitQu
   "platinum-bare-wood": [{ ...PT, ...on("wood-bare") }, { ...PT, ...on("wood-bare", shellac) }],
   "platinum-coating": [{ ...PT, ...on("wood-sealed") }, { ...SN, ...on("wood-sealed") }],
   "platinum-clay-unknown": [{ ...PT, ...on("oil-clay-free") }, { ...PT, ...on("oil-clay-sulphur") }],
+  "platinum-amine": [{ ...PT, ...on("epoxy") }, { ...SN, ...on("epoxy") }],
+  "platinum-amine-barrier": [{ ...PT, ...on("epoxy", lacquer) }, { ...PT, ...on("epoxy", shellac) }],
+  "platinum-styrene": [{ ...PT, ...on("polyester") }, { ...PT, ...on("polyester", lacquer) }],
+  "platinum-styrene-barrier": [{ ...PT, ...on("polyester", lacquer) }, { ...SN, ...on("polyester", lacquer) }],
+  "platinum-vinyl": [{ ...PT, ...on("vinyl") }, { ...SN, ...on("vinyl") }],
+  "vinyl-oil": [{ ...SN, ...on("vinyl") }, { ...SN, ...on("print-uv-resin") }],
+  "platinum-paint": [{ ...PT, ...on("painted") }, { ...SN, ...on("painted") }],
+  "polyester-attack": [{ ...PT, ...cast("polyester") }, { ...PT, ...cast("slow-epoxy") }],
+  "acetic-skin": [{ ...AC, ...cast("soap") }, { ...AC, ...cast("beeswax") }],
   "silicone-bonds-silicone": [{ ...PT, ...on("silicone") }, { ...PT, ...on("silicone", waxed) }],
   "silicone-released": [{ ...PT, ...on("silicone", waxed) }, { ...PT, ...on("silicone", oiled) }],
   "silica-grips": [{ ...SN, ...on("glass") }, { ...SN, ...on("glass", waxed) }],
@@ -113,7 +122,7 @@ describe("every contact rule", () => {
   });
 
   it("a barrier is with care, never sound", () => {
-    for (const surface of ["oil-clay-sulphur", "print-uv-resin"]) {
+    for (const surface of ["oil-clay-sulphur", "print-uv-resin", "epoxy", "polyester", "latex"]) {
       for (const r of shelf.releases.filter((x) => x.traits.includes("barrier"))) {
         const link = judgeChain({ ...BLANK, ...PT, ...on(surface, { sealerId: r.id }) }, shelf).links[0]!;
         expect([r.id, link.verdict]).toEqual([r.id, "care"]);

@@ -134,6 +134,11 @@ const ENTRIES: readonly Cast[] = [
     setting: resinRate(24, 36, 72), densityGMl: range(1.08, 1.12, 1.16), peakC: range(30, 45, 90), workingMin: range(40, 90, 240), shrinkPct: range(0.1, 0.3, 0.8), cautions: [resinSkin, "Too deep a pour can overheat and smoke: pour in layers the data sheet allows."],
   },
   {
+    ...base, id: "cast-polyester", name: "Polyester casting resin", family: "resin", note: "Cheap and clear; its styrene is hard on rubber.", traits: ["resin", "styrene"],
+    mix: { kind: "resin", basis: "mass", partA: { name: "Resin", parts: 100, densityGMl: 1.1 }, partB: { name: "Hardener paste", parts: 1.5, densityGMl: 1.15 } },
+    setting: resinRate(1.5, 3, 8), densityGMl: range(1.15, 1.2, 1.25), peakC: range(50, 90, 160), workingMin: range(8, 15, 25), shrinkPct: range(1.5, 2.3, 3), cautions: [resinSkin, "Styrene fumes burn and harm nerves: respirator for organic vapour, no flame near."],
+  },
+  {
     ...base, id: "cast-dark-chocolate", name: "Dark chocolate, tempered", family: "food", note: "Temper first; it shrinks clear of the mould.", traits: ["food", "gentle", "oily"],
     mix: { kind: "recipe", per100: [{ name: "Tempered chocolate", grams: 100, densityGMl: 1.26 }] },
     setting: cooling(0.25, 0.5, 1, 12, range(8, 12, 18)), densityGMl: range(1.28, 1.32, 1.34), peakC: range(30, 31.5, 33), workingMin: range(5, 10, 20), shrinkPct: range(0.5, 0.9, 1.3), cautions: ["Food only in a mould used for nothing else, ever."],

@@ -22,6 +22,11 @@ export const SURFACES: readonly Surface[] = [
   { ...common, kind: "surface", id: "surface-metal", name: "Metal, clean", note: "Degrease first.", densityGMl: range(2.7, 7.8, 8.9), traits: ["metal-surface"] },
   { ...common, kind: "surface", id: "surface-silicone", name: "Cured silicone, platinum", note: "Fresh silicone bonds to it.", densityGMl: range(1.05, 1.1, 1.2), traits: ["silicone", "platinum"] },
   { ...common, kind: "surface", id: "surface-silicone-tin", name: "Cured silicone, tin", note: "Bonds to fresh silicone, and its residue stops platinum curing.", densityGMl: range(1.05, 1.15, 1.5), traits: ["silicone", "tin", "condensation"] },
+  { ...common, kind: "surface", id: "surface-epoxy", name: "Epoxy or epoxy putty", note: "Amines in the hardener linger for weeks.", densityGMl: range(1.1, 1.3, 1.9), traits: ["amine", "smooth"] },
+  { ...common, kind: "surface", id: "surface-polyester", name: "Polyester or fibreglass", note: "Uncured styrene bleeds out long after it is hard.", densityGMl: range(1.1, 1.5, 1.9), traits: ["styrene", "smooth"] },
+  { ...common, kind: "surface", id: "surface-vinyl", name: "Soft vinyl (PVC)", note: "Its stabilisers and plasticisers vary from toy to toy.", densityGMl: range(1.1, 1.25, 1.4), traits: ["pvc"] },
+  { ...common, kind: "surface", id: "surface-painted", name: "Painted or sprayed", note: "Which paint, and how long ago, matters.", densityGMl: null, traits: ["paint-surface", "coating"] },
+  { ...common, kind: "surface", id: "surface-latex", name: "Latex or natural rubber", note: "Vulcanised with sulphur. Latex gloves count too.", densityGMl: range(0.9, 0.95, 1.2), traits: ["sulphur", "natural-rubber"] },
   { ...common, kind: "surface", id: "surface-food", name: "Food or confectionery", note: "Spent by the moulding.", densityGMl: range(0.6, 1.1, 1.6), traits: ["wet", "spent", "food-surface"] },
 ];
 

@@ -22,13 +22,15 @@ export function MatrixScreen({ own }: { own: readonly Material[] }) {
   const studies = useHeatStudies(questions);
   const [needs, setNeeds] = useState<Need[]>([]);
   const [castText, setCastText] = useState("");
+  const [rubberText, setRubberText] = useState("");
   const [pinned, setPinned] = useState<string[]>([]);
   const [at, setAt] = useState<[number, number]>([0, 0]);
 
   const matrix = useMemo(() => fitMatrix(shelf, studies), [shelf, studies]);
-  const rubbers = meeting(shelf.rubbers, needs);
+  const named = (name: string, text: string) => name.toLowerCase().includes(text.trim().toLowerCase());
+  const rubbers = meeting(shelf.rubbers, needs).filter((r) => named(r.name, rubberText));
   const rows = matrix
-    .filter((r) => r.cast.name.toLowerCase().includes(castText.trim().toLowerCase()))
+    .filter((r) => named(r.cast.name, castText))
     .map((r) => ({ cast: r.cast, cells: r.cells.filter((c) => rubbers.some((x) => x.id === c.rubber.id)) }));
   const shown = matrix.flatMap((r) => r.cells).filter((c) => pinned.includes(keyOf(c)));
   const pin = (c: MatrixCell) => setPinned((all) => (all.includes(keyOf(c)) ? all.filter((k) => k !== keyOf(c)) : [...all, keyOf(c)].slice(-PINNED)));
@@ -90,6 +92,10 @@ export function MatrixScreen({ own }: { own: readonly Material[] }) {
           </div>
         </fieldset>
         <label className="block space-y-1">
+          <span className="label">Rubber</span>
+          <input className="field" value={rubberText} onChange={(e) => setRubberText(e.target.value)} placeholder="all of them" />
+        </label>
+        <label className="block space-y-1">
           <span className="label">Cast</span>
           <input className="field" value={castText} onChange={(e) => setCastText(e.target.value)} placeholder="all of them" />
         </label>
@@ -100,7 +106,7 @@ export function MatrixScreen({ own }: { own: readonly Material[] }) {
         </p>
       )}
       {rubbers.length === 0 ? (
-        <p className="card p-6 text-center">No rubber on the shelf meets all of these. Take one need away.</p>
+        <p className="card p-6 text-center">No rubber on the shelf meets all of these. Take one need away, or clear the name.</p>
       ) : (
         <div className={`card relative overflow-auto p-2 print:max-h-none ${shown.length > 0 ? "max-h-[52dvh]" : "max-h-[72dvh]"}`} tabIndex={-1}>
           <table role="grid" aria-label="Verdicts of every rubber with every cast" onKeyDown={move} className="w-full border-separate border-spacing-0 text-sm">

@@ -57,9 +57,11 @@ function over(study: HeatStudy, q: HeatQuestion, fmt: (v: number, d: "temperatur
   const seconds = (s: number) => fmt(s / 3600, "duration");
   const limit = `the ${fmt(q.rubber.heatContinuousC.typical, "temperature")} it bears for its life`;
   if (high <= 0) return ", less than it bears for its life";
-  return typical < 1
-    ? `; at worst it is above ${limit} for ${seconds(high)}`
-    : `, and stays above ${limit} for ${seconds(typical)} (at worst ${seconds(high)})`;
+  const short =
+    study.overShortS.high > 0
+      ? `, and above the ${fmt(q.rubber.heatShortC.typical, "temperature")} it bears for minutes for ${seconds(study.overShortS.typical)} (at worst ${seconds(study.overShortS.high)})`
+      : "";
+  return `${typical < 1 ? `; at worst it is above ${limit} for ${seconds(high)}` : `, and stays above ${limit} for ${seconds(typical)} (at worst ${seconds(high)})`}${short}`;
 }
 
 function Answer({ heat, study }: { heat: PlannedHeat; study: HeatStudy }) {
