@@ -35,6 +35,8 @@ export interface FitQuestion {
   rubberId: string | null;
   /** Rubber of the second half; null when there is no second half. */
   secondRubberId: string | null;
+  /** Rubber of loose plugs poured against the first; none by default. */
+  plugRubberId?: string | null;
   castId: string | null;
   use: Use;
   held: (typeof HELD)[number];
@@ -182,6 +184,17 @@ export function judgeChain(q: FitQuestion, shelf: Shelf, heatOf: HeatOf = noStud
       ),
     );
   }
+  const plug = pick(shelf.rubbers, q.plugRubberId ?? null);
+  if (rubber && plug) {
+    const parts = release !== null && release.traits.includes("rubber-to-rubber");
+    links.push(
+      judge(
+        "rubber-rubber",
+        { id: `plug+${plug.id}${parts ? `+${release.id}` : ""}`, name: `Plug of ${plug.name}`, traits: parts ? [...plug.traits, "released"] : plug.traits },
+        rubber,
+      ),
+    );
+  }
   const box = pick(shelf.boxes, q.boxId);
   // Nothing known against a box, a seam or a finish is nothing to report: only what a rule speaks of becomes a link.
   const besides = (contact: Contact, left: Party, right: Party): void => {
@@ -198,7 +211,7 @@ export function judgeChain(q: FitQuestion, shelf: Shelf, heatOf: HeatOf = noStud
       { name: cast.name, traits: [...cast.traits, ...(release?.traits.filter((t) => t === "not-for-paint") ?? [])] },
       { name: FINISHES[q.finish].label, traits: FINISHES[q.finish].traits },
     );
-  const meets = [rubber, second].filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
+  const meets = [rubber, second, plug].filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
   for (const r of meets)
     if (cast)
       links.push(

@@ -131,6 +131,19 @@ describe("every contact rule", () => {
   });
 });
 
+describe("loose plugs", () => {
+  const plugs = (q: Partial<FitQuestion>) => judgeChain({ ...BLANK, ...q }, shelf).links.filter((l) => l.contact === "rubber-rubber");
+
+  it("are judged against the rubber poured round them, and against the cast", () => {
+    expect(plugs({ ...PT, plugRubberId: SN.rubberId, ...waxed })[0]).toMatchObject({ verdict: "no", between: [expect.stringMatching(/^Plug of Tin 25 A/), expect.any(String)] });
+    expect(plugs({ ...PT, plugRubberId: PT.rubberId })[0]!.findings.map((f) => f.ruleId)).toContain("second-bonds");
+    expect(plugs({ ...PT, plugRubberId: PT.rubberId, ...waxed })[0]!.verdict).toBe("care");
+    expect(plugs(PT)).toEqual([]);
+    const cast = judgeChain({ ...BLANK, ...FOOD, plugRubberId: PT.rubberId, castId: "cast-gelatine" }, shelf).links.filter((l) => l.contact === "rubber-cast");
+    expect(cast.map((l) => l.verdict)).toEqual(["care", "no"]);
+  });
+});
+
 describe("the cheapest changes", () => {
   const changes = (q: Partial<FitQuestion>, most = 4) => cheapestChanges({ ...BLANK, ...q }, shelf, undefined, most);
 

@@ -32,6 +32,8 @@ export const Job = z.object({
   rubberId: id,
   /** Rubber of the second half; null means the same as the first. */
   secondRubberId: id,
+  /** Rubber of loose plugs, made before the mould is poured round them; null for none. */
+  plugRubberId: id.default(null),
   sealerId: id,
   releaseId: id,
   clayId: id,
@@ -73,6 +75,7 @@ export function newJob(name: string, shopC = 21): Job {
     use: "display",
     rubberId: null,
     secondRubberId: null,
+    plugRubberId: null,
     sealerId: null,
     releaseId: null,
     clayId: "surface-oil-clay-free",

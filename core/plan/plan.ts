@@ -126,6 +126,7 @@ export function fitQuestionOf(job: Job): FitQuestion {
     clayId: twoPart ? job.clayId : null,
     rubberId: job.rubberId,
     secondRubberId: twoPart ? (job.secondRubberId ?? job.rubberId) : null,
+    plugRubberId: job.plugRubberId,
     castId: job.castId,
     use: job.use,
     held: job.held,
@@ -179,7 +180,9 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
   if (laid?.ok) add("box", "warning", laid.warnings);
   const layout = laid?.ok ? laid.layout : null;
 
-  const meets = [rubber, second].filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
+  const meets = [rubber, second, pick(shelf.rubbers, job.plugRubberId)]
+    .filter((r): r is Rubber => r !== null)
+    .filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
   const heat = measure && layout && cast ? meets.map((r) => heatOf(heatQuestion(job, measure, layout, r, cast, shopC), r, studies)) : [];
   const chain = judgeChain(
     { ...fitQuestionOf(job), held: moreHeld(job.held, conditions.held ?? "new") },

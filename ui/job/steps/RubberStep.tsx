@@ -45,6 +45,13 @@ export function RubberStep() {
           />
         )}
       </div>
+      <Pick
+        label="Rubber of loose plugs, if any"
+        value={job.plugRubberId}
+        options={shelf.rubbers.map((r) => ({ value: r.id, label: r.name }))}
+        none="No plugs"
+        onChange={(plugRubberId) => edit((j) => ({ ...j, plugRubberId }))}
+      />
       {job.mould.opening === "twoPart" && (
         <Pick
           label="Rubber of the second half"
