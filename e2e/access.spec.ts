@@ -118,7 +118,7 @@ test("switching units changes every number shown and nothing that is stored", as
 test("a phone shows everything without sideways scrolling, with targets to tap", async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   const fits = async (where: string) => expect([where, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([where, 390]);
-  for (const path of ["/", "/fit", "/materials", "/log", "/log/demo-pour-08"]) {
+  for (const path of ["/", "/fit", "/materials", "/log", "/log/demo-pour-08", "/jobs/demo-crater-lamp-base/sheet"]) {
     await page.goto(path);
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
     await fits(path);

@@ -48,6 +48,24 @@ export interface FitQuestion {
   finish: Finish;
 }
 
+/** A question in which nothing has been said yet: what is asked is put on top of it. */
+export const NOTHING_SAID: FitQuestion = {
+  surfaceId: null,
+  sealerId: null,
+  releaseId: null,
+  clayId: null,
+  rubberId: null,
+  secondRubberId: null,
+  castId: null,
+  use: "display",
+  held: "new",
+  washedToday: false,
+  boxId: null,
+  sealing: "none",
+  jacket: "none",
+  finish: "none",
+};
+
 /** One contact judged. */
 export interface Link {
   contact: Contact;

@@ -1,9 +1,9 @@
 import { shelfOf } from "../material";
 import { say } from "../quantity";
-import { judgeChain, RULES, worstOf, VERDICTS, type FitQuestion, type Verdict } from ".";
+import { judgeChain, NOTHING_SAID, RULES, worstOf, VERDICTS, type FitQuestion, type Verdict } from ".";
 
 const shelf = shelfOf();
-const blank: FitQuestion = { surfaceId: null, sealerId: null, releaseId: null, clayId: null, rubberId: null, secondRubberId: null, castId: null, use: "display", held: "new", washedToday: false, boxId: null, sealing: "none", jacket: "none", finish: "none" };
+const blank: FitQuestion = NOTHING_SAID;
 const ask = (q: Partial<FitQuestion>) => judgeChain({ ...blank, ...q }, shelf);
 const [MEDIUM, TIN, HEAT, FOOD, ACETIC] = ["rubber-platinum-medium-25", "rubber-tin-medium-25", "rubber-tin-heat-30", "rubber-platinum-food-22", "rubber-acetic-sealant"] as const;
 

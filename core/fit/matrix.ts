@@ -1,27 +1,9 @@
 import { heatKey, heatQuestionFor, type HeatQuestion, type HeatStudies } from "../heat";
 import type { Cast, Rubber, Shelf } from "../material";
-import { judgeChain, type FitQuestion, type Link } from "./chain";
+import { judgeChain, NOTHING_SAID, type Link } from "./chain";
 
 /** The piece a matrix reckons heat for: a plate of two centimetres in a usual wall, cast once. Its own job tells more. */
 export const STANDARD_PIECE = { symmetry: "plate", halfMm: 10, wallMm: 15, jacket: null, shopC: 21, pours: 1, everyMin: 60 } as const;
-
-/** A question about nothing but a rubber and a cast. */
-const BARE: FitQuestion = {
-  surfaceId: null,
-  sealerId: null,
-  releaseId: null,
-  clayId: null,
-  rubberId: null,
-  secondRubberId: null,
-  castId: null,
-  use: "display",
-  held: "new",
-  washedToday: false,
-  boxId: null,
-  sealing: "none",
-  jacket: "none",
-  finish: "none",
-};
 
 export interface MatrixCell {
   rubber: Rubber;
@@ -41,7 +23,7 @@ export function fitMatrix(shelf: Shelf, studies: HeatStudies): { cast: Cast; cel
   return shelf.casts.map((cast) => ({
     cast,
     cells: shelf.rubbers.flatMap((rubber): MatrixCell[] => {
-      const chain = judgeChain({ ...BARE, rubberId: rubber.id, castId: cast.id }, shelf, (r, c) => studies.get(heatKey(standardHeat(r, c))) ?? null);
+      const chain = judgeChain({ ...NOTHING_SAID, rubberId: rubber.id, castId: cast.id }, shelf, (r, c) => studies.get(heatKey(standardHeat(r, c))) ?? null);
       const link = chain.links.find((l) => l.contact === "rubber-cast");
       return link ? [{ rubber, cast, link }] : [];
     }),

@@ -1,26 +1,11 @@
 import { shelfOf } from "../material";
 import { say } from "../quantity";
-import { CONTACTS, isTriable, judgeChain, patchProtocol, withPatch, type Finding, type FitQuestion } from ".";
+import { CONTACTS, isTriable, judgeChain, NOTHING_SAID, patchProtocol, withPatch, type Finding, type FitQuestion } from ".";
 
 const shelf = shelfOf();
 const rubber = shelf.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!;
 const finding = (ruleId: string, verdict: Finding["verdict"]): Finding => ({ ruleId, verdict, reason: "R.", remedy: "M.", confidence: "usual", source: "S" });
-const blank: FitQuestion = {
-  surfaceId: null,
-  sealerId: null,
-  releaseId: null,
-  clayId: null,
-  rubberId: null,
-  secondRubberId: null,
-  castId: null,
-  use: "display",
-  held: "new",
-  washedToday: false,
-  boxId: null,
-  sealing: "none",
-  jacket: "none",
-  finish: "none",
-};
+const blank: FitQuestion = NOTHING_SAID;
 
 describe("the patch test", () => {
   it("says how much, where, how long and what to look for, for every contact it can answer", () => {

@@ -1,8 +1,8 @@
 import { shelfOf } from "../material";
-import { cheapestChanges, judgeChain, RULES, VERDICTS, type FitQuestion } from ".";
+import { cheapestChanges, judgeChain, NOTHING_SAID, RULES, VERDICTS, type FitQuestion } from ".";
 
 const shelf = shelfOf();
-const BLANK: FitQuestion = { surfaceId: null, sealerId: null, releaseId: null, clayId: null, rubberId: null, secondRubberId: null, castId: null, use: "display", held: "new", washedToday: false, boxId: null, sealing: "none", jacket: "none", finish: "none" };
+const BLANK: FitQuestion = NOTHING_SAID;
 const PT = { rubberId: "rubber-platinum-medium-25" };
 const SN = { rubberId: "rubber-tin-medium-25" };
 const AC = { rubberId: "rubber-acetic-sealant" };

@@ -123,3 +123,17 @@ describe("showing what an instrument can show", () => {
     expect(formatForce(98.0665, "metric")).toBe("98 N, as if lifting 10.00 kg");
   });
 });
+
+describe("short times", () => {
+  it.each([
+    [0.4, "24 s"],
+    [0.99, "59 s"],
+    [1.58, "1 min 35 s"],
+    [2, "2 min"],
+    [9.9, "9 min 55 s"],
+    [9.97, "10 min"],
+    [22.4, "22 min"],
+  ])("%s minutes reads %s, since a clock on the wall shows seconds only for so long", (minutes, words) => {
+    expect(formatQuantity(minutes / 60, "duration", "metric")).toBe(words);
+  });
+});
