@@ -98,6 +98,16 @@ describe("the plan of a job", () => {
     ).toMatch(/one-person lift of 50 lb 11.3 oz/);
   });
 
+  it("says both why a deep tin section and an unknown surface want a longer wait", () => {
+    const strange = { ...shelf.surfaces[0]!, id: "own-putty", name: "Attic putty", traits: [] };
+    const deep = { ...puck(), master: { ...puck().master, surfaceId: "own-putty" }, mould: { ...puck().mould, wallMm: 40, coverMm: 40 } };
+    const words = plan(deep, { ...shelf, surfaces: [strange, ...shelf.surfaces] })
+      .remarks.filter((r) => r.path === "cure")
+      .map((r) => r.message);
+    expect(words).toEqual([expect.stringMatching(/cures by moisture from the air/), expect.stringMatching(/Nobody knows yet how Attic putty/)]);
+    expect(plan(puck(), shelf).remarks.filter((r) => r.path === "cure")).toEqual([]);
+  });
+
   it("names a material that has left the shelf instead of failing", () => {
     expect(plan({ ...puck(), rubberId: "own-gone" }, shelf).remarks[0]!.message).toMatch(/no longer on the shelf/);
   });

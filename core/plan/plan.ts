@@ -237,7 +237,7 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
       if (p.rubber.traits.includes("condensation") && Math.min(depth, layout.box.leastWallMm) > CONDENSATION_DEPTH_MM) {
         add("out", "warning", [
           {
-            path: "shopC",
+            path: "cure",
             message: `${p.rubber.name} cures by moisture from the air, and this section is more than ${quote(CONDENSATION_DEPTH_MM, "length")} deep: give it days longer, open to the air, and no oven. Press a thumbnail into the thickest part before you trust it.`,
           },
         ]);
@@ -257,7 +257,7 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
   if (risky && pours.length > 0) {
     add("out", "warning", [
       {
-        path: "shopC",
+        path: "cure",
         message: `Nobody knows yet how ${risky.between[0]} takes this rubber: it may cure slowly or stay tacky where they touch. No figure tells how much; wait out the slow end, and press a thumbnail at an edge before you open it.`,
       },
     ]);

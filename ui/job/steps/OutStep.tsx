@@ -38,7 +38,7 @@ export function OutStep() {
         </p>
       )}
       {plan.remarks
-        .filter((r) => r.step === "out" && r.path !== "shopC")
+        .filter((r) => r.step === "out")
         .map((r) => (
           <p key={r.message} className="hint font-semibold !text-care">
             {say(r.message)}
