@@ -39,9 +39,10 @@ module.exports = {
     {
       name: "rooms-below-the-roof",
       severity: "error",
-      from: from("^core/(heat|mould|batch|cure|fit|job)/"),
-      to: { path: "^core/(plan/|operations)" },
+      from: from("^core/(elastic|heat|mould|batch|cure|fit|job)/"),
+      to: { path: "^core/(plan/|draw/|operations)" },
     },
+    { name: "plan-is-not-drawn", severity: "error", from: from("^core/plan/"), to: { path: "^core/(draw/|operations)" } },
     { name: "db-knows-only-core", severity: "error", from: from("^db/"), to: { path: "^(app|ui|server|workers)/" } },
     { name: "server-knows-db-and-core", severity: "error", from: from("^server/"), to: { path: "^(app|ui|workers)/" } },
     { name: "workers-know-only-core", severity: "error", from: from("^workers/"), to: { path: "^(app|ui|server|db)/" } },

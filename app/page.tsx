@@ -30,6 +30,7 @@ export default function BenchPage() {
       id,
       name,
       updatedAt,
+      opening: line.job.mould.opening,
       castName: p.cast?.name ?? null,
       rubberName: p.rubber?.name ?? null,
       tally: p.tally,

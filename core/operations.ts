@@ -1,12 +1,27 @@
 import { z } from "zod";
 import { castBatch, correctOverPour, massRatio, rubberBatch } from "./batch";
 import { castCure, rubberCure, SHOP_C } from "./cure";
-import { CONTACTS, FINISH_KEYS, HELD, JACKET_KEYS, judgeChain, SEALING_KEYS, USES, VERDICTS } from "./fit";
+import { CONTACTS, HELD, judgeChain, USES, VERDICTS } from "./fit";
 import { heatQuestionFor, heatStudy } from "./heat";
 import { Job, newJob } from "./job";
-import { pick, type Shelf } from "./material";
+import { FINISH_KEYS, JACKET_KEYS, pick, SEALING_KEYS, type Shelf } from "./material";
 import { measureMaster, SHAPE_KINDS, SIZE_KEYS, SHAPES } from "./master";
-import { layOutMould, MouldDecision } from "./mould";
+import {
+  backing,
+  buildOrder,
+  bulgeOf,
+  headOf,
+  Holding,
+  holdingDefault,
+  layOutMould,
+  leastPanel,
+  leastStandingWall,
+  MouldDecision,
+  panelBow,
+  toleranceOf,
+  wallsOf,
+  type RubberPour,
+} from "./mould";
 import { plan, STEP_IDS } from "./plan";
 import { formatQuantity, parseQuantity, say } from "./quantity";
 
@@ -71,10 +86,43 @@ const shopC = z.number().min(SHOP_C.min).max(SHOP_C.max).default(21);
 const Pour = z.object({
   name: z.string(),
   rubberMl: z.number(),
-  fromMm: z.number(),
-  fillLineMm: z.number(),
-  clayMl: z.number(),
-  coversMl: z.number(),
+  runOffMl: z.number().describe("of a brushed coat, scraped from the board"),
+  thicknessMm: z.number().nullable().describe("of a coat; null for a pour"),
+  fromMm: z.number().nullable(),
+  fillLineMm: z.number().nullable(),
+  clayMl: z.number().nullable(),
+  coversMl: z.number().nullable(),
+});
+const pourOut = (p: RubberPour): z.infer<typeof Pour> =>
+  p.kind === "coat"
+    ? { name: p.name, rubberMl: p.rubberMl, runOffMl: p.runOffMl, thicknessMm: p.thicknessMm, fromMm: null, fillLineMm: null, clayMl: null, coversMl: null }
+    : {
+        name: p.name,
+        rubberMl: p.rubberMl,
+        runOffMl: 0,
+        thicknessMm: null,
+        fromMm: p.fromMm,
+        fillLineMm: p.fillLineMm,
+        clayMl: p.clayMl,
+        coversMl: p.coversMl,
+      };
+const JacketOut = z.object({
+  thicknessMm: z.number(),
+  volumeMl: z.number(),
+  massG: Span,
+  parts: z.number(),
+  why: z.string(),
+  bolts: z.number(),
+  fillMl: z.number(),
+});
+const OrderStep = z.object({
+  id: z.string(),
+  what: z.string(),
+  at: z.string(),
+  release: z.array(z.string()),
+  after: z.array(z.string()),
+  waits: z.string().nullable(),
+  pour: z.number().nullable(),
 });
 const Part = z.object({ name: z.string(), massG: z.number(), volumeMl: z.number().nullable() });
 const Wait = z.object({ hours: Span, reason: z.string() });
@@ -101,6 +149,9 @@ const Measured = z.object({
 const girth = z.array(z.object({ zMm: z.number(), areaMm2: z.number(), perimeterMm: z.number() }));
 const rubberId = z.string().describe("id of a rubber on the shelf, such as rubber-platinum-medium-25");
 const castId = z.string().describe("id of a casting material on the shelf, such as cast-plaster");
+/** A partly filled form without the keys nobody filled in. */
+const withoutUndefined = <T extends object>(o: T): { [K in keyof T]: Exclude<T[K], undefined> } =>
+  Object.fromEntries(Object.entries(o).filter(([, v]) => v !== undefined)) as { [K in keyof T]: Exclude<T[K], undefined> };
 const mouldDefaults = newJob("x").mould;
 const Mould = z
   .strictObject({ ...MouldDecision.shape })
@@ -136,32 +187,120 @@ export const OPERATIONS: readonly Operation[] = [
   ),
   define(
     "mould.layout",
-    "Box, fill lines, pours and cut list of a block mould round a master",
-    z.strictObject({ master: Master, mould: Mould.prefault({}), boxId: z.string().default("box-foam-board-5") }),
+    "Pours or coats, box, jacket, cut list and order of work of a mould of any kind round a master",
+    z.strictObject({
+      master: Master,
+      mould: Mould.prefault({}),
+      boxId: z.string().default("box-foam-board-5"),
+      jacket: z.enum(JACKET_KEYS).default("none"),
+    }),
     z.object({
-      boxMl: z.number(),
+      kind: z.enum(["block", "skin"]),
       rubberMl: z.number(),
       fillHeightMm: z.number(),
-      wallHeightMm: z.number(),
-      insideLengthMm: z.number(),
-      insideWidthMm: z.number(),
+      boxMl: z.number().nullable().describe("null for a skin, which has no box"),
+      wallHeightMm: z.number().nullable(),
+      insideLengthMm: z.number().nullable(),
+      insideWidthMm: z.number().nullable(),
+      skinMm: z.number().nullable().describe("null for a block"),
       pours: z.array(Pour),
       panels: z.array(z.object({ name: z.string(), count: z.number(), lengthMm: z.number(), heightMm: z.number(), thicknessMm: z.number() })),
       alternatives: z.array(z.object({ shape: z.string(), rubberMl: z.number(), savedMl: z.number() })),
+      jacket: JacketOut.nullable(),
+      order: z.array(OrderStep),
       warnings: z.array(z.string()),
     }),
-    ({ master, mould, boxId }, shelf) => {
-      const r = layOutMould(measure(master), mould, find(shelf.boxes, boxId, "boxId"));
+    ({ master, mould, boxId, jacket }, shelf) => {
+      const r = layOutMould(measure(master), mould, find(shelf.boxes, boxId, "boxId"), jacket);
       if (!r.ok) throw new OperationFault(r.problems.map((p) => ({ path: p.path, message: say(p.message, "metric") })));
       const l = r.layout;
+      const block = l.kind === "block" ? l : null;
       return {
-        ...l,
-        insideLengthMm: l.box.lengthMm,
-        insideWidthMm: l.box.widthMm,
-        pours: [...l.pours],
-        panels: [...l.panels],
-        alternatives: [...l.alternatives],
+        kind: l.kind,
+        rubberMl: l.rubberMl,
+        fillHeightMm: l.fillHeightMm,
+        boxMl: block?.boxMl ?? null,
+        wallHeightMm: block?.wallHeightMm ?? null,
+        insideLengthMm: block?.box.lengthMm ?? null,
+        insideWidthMm: block?.box.widthMm ?? null,
+        skinMm: l.kind === "skin" ? l.skinMm : null,
+        pours: l.pours.map(pourOut),
+        panels: [...(block?.panels ?? [])],
+        alternatives: [...(block?.alternatives ?? [])],
+        jacket: l.jacket,
+        order: buildOrder(mould, l, jacket).map((o) => ({ ...o, what: say(o.what, "metric"), release: [...o.release], after: [...o.after] })),
         warnings: r.warnings.map((w) => say(w.message, "metric")),
+      };
+    },
+  ),
+  define(
+    "mould.bulge",
+    "How far the free-standing walls of a mould bulge under a fill, and the least wall that stands alone",
+    z.strictObject({
+      master: Master,
+      mould: Mould.prefault({}),
+      rubberId,
+      fillGMl: positive("the fill's density").max(25).describe("wet density of the fill, g/mL"),
+      hold: Holding.partial().prefault({}),
+    }),
+    z.object({
+      toleranceMm: z.number(),
+      headMm: z.number(),
+      walls: z.array(
+        z.object({
+          name: z.string(),
+          kind: z.string(),
+          thicknessMm: z.number(),
+          mostMm: Span,
+          atMm: z.number().describe("above the floor of the cavity"),
+          hold: z.enum(["holds", "close", "bulges"]),
+          large: z.boolean().describe("more than half the wall: past what small deflections describe"),
+          blocky: z.boolean().describe("blockier than plate theory bears"),
+          likelyMm: z.number().nullable().describe("least wall whose typical bulge is inside the tolerance"),
+          surelyMm: z.number().nullable().describe("least wall whose whole band is inside the tolerance"),
+        }),
+      ),
+    }),
+    ({ master, mould, rubberId: r, fillGMl, hold }, shelf) => {
+      const m = measure(master);
+      const laid = layOutMould(m, mould, null);
+      if (!laid.ok) throw new OperationFault(laid.problems.map((p) => ({ path: p.path, message: say(p.message, "metric") })));
+      const { shoreA } = find(shelf.rubbers, r, "rubberId");
+      const headMm = headOf(m, mould);
+      const toleranceMm = toleranceOf(m, { ...holdingDefault, ...withoutUndefined(hold) });
+      return {
+        toleranceMm,
+        headMm,
+        walls: wallsOf(m, laid.layout, mould).map((w) => {
+          const b = bulgeOf(w, shoreA, fillGMl, headMm, toleranceMm);
+          return { ...b, name: w.name, kind: w.kind, thicknessMm: w.thicknessMm, ...leastStandingWall(w, shoreA, fillGMl, headMm, toleranceMm) };
+        }),
+      };
+    },
+  ),
+  define(
+    "mould.panel",
+    "How far a side of a box bows under liquid rubber, and the straps or thickness that stop it",
+    z.strictObject({
+      boxId: z.string().default("box-foam-board-5"),
+      lengthMm: positive("the length").max(3000),
+      heightMm: positive("the height").max(3000),
+      depthMm: positive("the depth of liquid").max(3000),
+      liquidGMl: positive("the liquid's density").max(25).default(1.1),
+      toleranceMm: positive("the tolerance").max(50).default(1),
+      strapN: positive("a strap's load").max(20_000).default(150),
+    }),
+    z.object({ mostMm: Span, leastThicknessMm: z.number().nullable(), strapsAtMm: z.array(z.number()), strapPullN: z.number(), enough: z.boolean() }),
+    ({ boxId, toleranceMm, strapN, ...panel }, shelf) => {
+      const stock = find(shelf.boxes, boxId, "boxId");
+      if (!stock.modulusMPa) return fault("boxId", `${stock.name} has no stiffness on the shelf: add it to the material first.`);
+      const b = backing(panel, stock.thicknessMm, stock.modulusMPa, toleranceMm, strapN);
+      return {
+        mostMm: panelBow(panel, stock.thicknessMm, stock.modulusMPa).mostMm,
+        leastThicknessMm: leastPanel(panel, stock.modulusMPa, toleranceMm),
+        strapsAtMm: [...b.straps],
+        strapPullN: b.pullN,
+        enough: b.enough,
       };
     },
   ),
@@ -388,6 +527,10 @@ export const OPERATIONS: readonly Operation[] = [
       verdict: z.enum(VERDICTS),
       rubberOutH: z.number().nullable(),
       castOutH: z.number().nullable(),
+      bulgeMm: Span.nullable().describe("of the worst free-standing wall"),
+      holds: z.enum(["holds", "close", "bulges"]).nullable().describe("as things stand, with whatever is behind the rubber"),
+      stretch: z.number().nullable().describe("share the opening has to stretch to let go"),
+      order: z.array(OrderStep),
       pours: z.array(Pour.extend({ mixG: z.number().nullable(), components: z.array(Part) })),
       castComponents: z.array(Part),
       steps: z.array(z.object({ id: z.enum(STEP_IDS), state: z.string(), line: z.string() })),
@@ -397,7 +540,7 @@ export const OPERATIONS: readonly Operation[] = [
       const p = plan(job, shelf);
       return {
         volumeMl: p.measure?.volumeMl ?? null,
-        boxMl: p.layout?.boxMl ?? null,
+        boxMl: p.layout?.kind === "block" ? p.layout.boxMl : null,
         rubberMl: p.layout?.rubberMl ?? null,
         rubberMixG: p.tally.rubberG,
         castMixG: p.tally.castG,
@@ -405,7 +548,11 @@ export const OPERATIONS: readonly Operation[] = [
         verdict: p.tally.verdict,
         rubberOutH: p.tally.rubberOutH,
         castOutH: p.tally.castOutH,
-        pours: p.pours.map((x) => ({ ...x, mixG: x.batch?.mixG ?? null, components: x.batch ? [...x.batch.components] : [] })),
+        bulgeMm: p.hold?.worst?.mostMm ?? null,
+        holds: p.hold?.verdict ?? null,
+        stretch: p.hold?.stretch.strain ?? null,
+        order: p.order.map((o) => ({ ...o, what: say(o.what, "metric"), release: [...o.release], after: [...o.after] })),
+        pours: p.pours.map((x) => ({ ...pourOut(x), mixG: x.batch?.mixG ?? null, components: x.batch ? [...x.batch.components] : [] })),
         castComponents: p.castBatch ? [...p.castBatch.components] : [],
         steps: p.steps.map((s) => ({ ...s, line: say(s.line, "metric") })),
         remarks: p.remarks.map((r) => ({ ...r, message: say(r.message, "metric") })),

@@ -70,7 +70,21 @@ describe("the demo", () => {
     if (what === "material")
       putMaterial(
         db,
-        { kind: "box", id: "own-x", name: "Offcut", note: "", provenance: "", traits: [], cautions: [], copiedFrom: null, thicknessMm: 9, bends: false },
+        {
+          kind: "box",
+          id: "own-x",
+          name: "Offcut",
+          note: "",
+          provenance: "",
+          traits: [],
+          cautions: [],
+          copiedFrom: null,
+          thicknessMm: 9,
+          bends: false,
+          modulusMPa: null,
+          strengthMPa: null,
+          densityGMl: null,
+        },
         0,
       );
     expect(isNewWorkshop(db)).toBe(false);

@@ -1,5 +1,6 @@
 import { newJob, type Job } from "../core/job";
 import { shelfOf, type Material } from "../core/material";
+import { OPENING } from "../core/mould";
 import { freeze, type FaultKey, type Outcome } from "../core/plan";
 import { insertJob, saveJob } from "./jobs";
 import { putMaterial } from "./materials";
@@ -153,7 +154,7 @@ function fill(db: Db, now: number): void {
     if (!frozen.ok) throw new Error(`${job.name}: ${frozen.message}`);
     const { demouldH } = frozen.snapshot;
     const pouredAt = now - p.hoursAgo * HOUR;
-    const last = job.mould.opening === "open" || p.index === 1;
+    const last = !OPENING[job.mould.opening].halves || p.index === 1;
     const mould = p.kind === "rubber" && last ? { id: `demo-mould-${i}`, name: `${job.name}, mould 1` } : null;
     if (mould) mouldOf.set(p.jobId, mould.id);
     const id = `demo-pour-${String(i).padStart(2, "0")}`;

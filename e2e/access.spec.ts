@@ -17,7 +17,7 @@ async function accessible(page: Page, where: string): Promise<void> {
   expect(serious).toEqual([]);
 }
 
-const STEPS = ["Master", "Pairing", "Prepare", "Box", "Rubber", "Cast", "Pour & open"];
+const STEPS = ["Master", "Pairing", "Opening", "Prepare", "Box", "Rubber", "Strength", "Cast", "Pour & open"];
 
 test("bench, logbook and pour have no serious accessibility fault", async ({ page }) => {
   test.setTimeout(90_000);
@@ -83,7 +83,7 @@ test("the keyboard reaches every screen, every step and every job", async ({ pag
     await expect(page.getByRole("heading", { name: "5. Rubber" })).toBeVisible({ timeout: 500 });
   }).toPass();
   await page.keyboard.press("?");
-  await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("To step 4, Box");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("To step 5, Box");
   await page.keyboard.press("Escape");
   await page.keyboard.press("n");
   await expect(page.getByLabel("What are you making?")).toBeFocused();

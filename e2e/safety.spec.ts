@@ -27,7 +27,7 @@ test("a reload mid-way keeps the job, the step and even a wrong entry", async ({
   await saved(page);
   await toStep(page, "Box");
   await page.reload();
-  await expect(page.getByRole("heading", { name: "4. Box" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "5. Box" })).toBeVisible();
   await toStep(page, "Master");
   await expect(field(page, "Length")).toHaveValue("120.65");
   await expect(field(page, "Width")).toHaveValue("8 parsecs");

@@ -30,7 +30,7 @@ const LogPour = z.object({
   /** The revision the person was looking at: what they saw is what is frozen. */
   jobRevision: z.number().int().min(1),
   kind: z.enum(["rubber", "cast"]),
-  pourIndex: z.number().int().min(0).max(10).default(0),
+  pourIndex: z.number().int().min(0).max(40).default(0),
   mouldId: z.string().nullable().default(null),
 });
 
@@ -50,13 +50,14 @@ export function logPour(w: Workshop, body: unknown): Pour {
       current: stored,
     });
   const known = shelf(w);
-  const frozen = freeze(stored.job, stored.revision, known, ask.kind, ask.pourIndex, studiesOf(plan(stored.job, known)), heldOf(w, [ask.jobId]).get(ask.jobId));
+  const planned = plan(stored.job, known);
+  const frozen = freeze(stored.job, stored.revision, known, ask.kind, ask.pourIndex, studiesOf(planned), heldOf(w, [ask.jobId]).get(ask.jobId));
   if (!frozen.ok) throw new Refusal(422, "not-ready", frozen.message);
   const now = w.now();
   const moulds = listMoulds(w.db, ask.jobId);
   if (ask.mouldId !== null && !moulds.some((m) => m.id === ask.mouldId))
     throw new Refusal(422, "no-mould", "That mould does not belong to this job: choose one of its own.");
-  const lastIndex = stored.job.mould.opening === "twoPart" ? 1 : 0;
+  const lastIndex = planned.pours.length - 1;
   const makes =
     ask.kind === "rubber" && ask.pourIndex === lastIndex ? { id: randomUUID(), name: `${stored.job.name}, mould ${moulds.length + 1}`.slice(0, 100) } : null;
   const { demouldH } = frozen.snapshot;

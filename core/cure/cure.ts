@@ -61,6 +61,20 @@ function stretched(hours: Range, typical: number, others: readonly number[]): Ra
 export interface RubberCure {
   potLife: Wait;
   demould: Wait;
+  /** When a brushed coat takes the next: tacky, but leaving nothing on a gloved finger. Hours after mixing. */
+  tack: { opens: Range; closes: Range };
+}
+
+/**
+ * Tack in terms of the times a data sheet gives: it opens at 1.5 to 3 pot lives and closes at a quarter to half of the time
+ * to demould. A workshop rule of thumb; the finger decides.
+ */
+const TACK = { opensPots: range(1.5, 2, 3), closesShare: range(0.25, 0.35, 0.5) };
+
+function tackOf(potLifeH: Range, demouldH: Range): RubberCure["tack"] {
+  const opens = range(potLifeH.low * TACK.opensPots.low, potLifeH.typical * TACK.opensPots.typical, potLifeH.high * TACK.opensPots.high);
+  const by = (k: "low" | "typical" | "high") => Math.max(opens[k] * 1.2, demouldH[k] * TACK.closesShare[k]);
+  return { opens, closes: range(by("low"), by("typical"), by("high")) };
 }
 
 /**
@@ -84,9 +98,12 @@ export function rubberCure(rubber: Rubber, shopC: number, catalystPct: number | 
     ? " It also needs moisture from the air: deep or closed sections take longer, and warmth must not be forced."
     : "";
   const cat = catalyst === 1 ? "" : ` ${catalystPct} % catalyst is reckoned as ${catalyst > 1 ? "slower" : "faster"} in proportion, which is rough.`;
+  const potLife = scaled({ low: pot.low / 60, typical: pot.typical / 60, high: pot.high / 60 });
+  const demould = scaled(rubber.cureH);
   return {
-    potLife: { hours: scaled({ low: pot.low / 60, typical: pot.typical / 60, high: pot.high / 60 }), reason: `${where}${cat}` },
-    demould: { hours: scaled(rubber.cureH), reason: `${where}${cat}${moisture}` },
+    potLife: { hours: potLife, reason: `${where}${cat}` },
+    demould: { hours: demould, reason: `${where}${cat}${moisture}` },
+    tack: tackOf(potLife, demould),
   };
 }
 

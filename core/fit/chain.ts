@@ -1,6 +1,18 @@
 import type { HeatStudy } from "../heat";
-import { pick, type Cast, type Release, type Rubber, type Shelf, type Surface } from "../material";
-import { FINISHES, JACKETS, SEALINGS, type Finish, type Jacket, type Sealing } from "./fittings";
+import {
+  FINISHES,
+  JACKETS,
+  pick,
+  SEALINGS,
+  type Cast,
+  type Finish,
+  type Jacket,
+  type Release,
+  type Rubber,
+  type Sealing,
+  type Shelf,
+  type Surface,
+} from "../material";
 import { heatFinding } from "./heat";
 import { isTriable, withPatch } from "./patch";
 import { RULES, type Rule } from "./rules";

@@ -1,6 +1,5 @@
-import { pick, type Shelf } from "../material";
+import { FINISHES, JACKETS, pick, SEALINGS, type Shelf } from "../material";
 import { HELD_LABEL, judgeChain, type FitQuestion, type HeatOf } from "./chain";
-import { FINISHES, JACKETS, SEALINGS } from "./fittings";
 import { VERDICTS, type Verdict } from "./verdict";
 
 /** What a change may touch: the master and what the piece is for are given. */

@@ -2,6 +2,5 @@ export * from "./verdict";
 export * from "./chain";
 export { RULES, type Rule } from "./rules";
 export * from "./changes";
-export * from "./fittings";
 export * from "./matrix";
 export * from "./patch";

@@ -1,7 +1,8 @@
 import { z } from "zod";
-import { FINISH_KEYS, HELD, JACKET_KEYS, SEALING_KEYS, USES } from "../fit";
+import { HELD, USES } from "../fit";
+import { FINISH_KEYS, JACKET_KEYS, SEALING_KEYS } from "../material";
 import { SHAPE_KINDS, SIZE_KEYS } from "../master";
-import { MouldDecision } from "../mould";
+import { Holding, holdingDefault, Inside, insideDefault, MouldDecision, skinDefault } from "../mould";
 import { SHOP_C } from "../cure";
 
 /** The current shape of a stored job. A reader meeting a larger number is older than the writer. */
@@ -60,6 +61,9 @@ export const Job = z.object({
   sealing: z.enum(SEALING_KEYS).default("none"),
   jacket: z.enum(JACKET_KEYS).default("none"),
   finish: z.enum(FINISH_KEYS).default("none"),
+  /** What the mould has to bear, and what goes into the casting. */
+  hold: Holding.default(holdingDefault),
+  inside: Inside.default(insideDefault),
   shopC: z.number().min(SHOP_C.min, `the shop has to be ${SHOP_C.min} °C or more`).max(SHOP_C.max, `the shop can be at most ${SHOP_C.max} °C`),
 });
 export type Job = z.infer<typeof Job>;
@@ -90,6 +94,12 @@ export function newJob(name: string, shopC = 21): Job {
       partingMm: null,
       ownBox: null,
       overlap: "long-covers-short",
+      kerfMm: 0,
+      plugs: [],
+      skin: skinDefault,
+      jacketMm: null,
+      boltEveryMm: 120,
+      undercuts: [],
     },
     rubber: { marginPct: 5, catalystPct: null, cupLossK: 0.2, cupLossFloorG: 3 },
     cast: { waterPer100: null, pigmentPct: 0, fragrancePct: 0, marginPct: 5, count: 1 },
@@ -99,6 +109,8 @@ export function newJob(name: string, shopC = 21): Job {
     sealing: "none",
     jacket: "none",
     finish: "none",
+    hold: holdingDefault,
+    inside: insideDefault,
     shopC,
   };
 }

@@ -4,3 +4,4 @@ export * from "./library";
 export * from "./plausible";
 export * from "./thermal";
 export * from "./exchange";
+export * from "./fittings";

@@ -42,13 +42,15 @@ export const RELEASES: readonly Release[] = [
   { ...common, kind: "release", id: "release-food-oil", name: "Food-grade oil, wiped thin", note: "For moulds that meet food.", role: "release", traits: ["food-safe", "oily"] },
 ];
 
-/** What boxes are built from. Thickness is the sheet's; `bends` marks sheet that wraps round. */
+/** What boxes are built from. Thickness is the sheet's; `bends` marks sheet that wraps round. Stiffness, strength and density are handbook spans of each kind of sheet. */
 export const BOX_STOCKS: readonly BoxStock[] = [
-  { ...common, kind: "box", id: "box-foam-board-5", name: "Foam board, 5 mm", note: "Cuts with a knife; bows under tall rubber.", thicknessMm: 5, bends: false, traits: ["foam"] },
-  { ...common, kind: "box", id: "box-plywood-12", name: "Plywood, 12 mm", note: "Reusable; varnish or tape the faces.", thicknessMm: 12, bends: false, traits: ["wood", "porous"] },
-  { ...common, kind: "box", id: "box-mdf-12", name: "Fibreboard, 12 mm", note: "Flat; seal the cut edges.", thicknessMm: 12, bends: false, traits: ["wood", "porous"] },
-  { ...common, kind: "box", id: "box-melamine-16", name: "Melamine-faced board, 16 mm", note: "Smooth, parts clean, unscrew to open.", thicknessMm: 16, bends: false, traits: ["sealed"] },
-  { ...common, kind: "box", id: "box-acrylic-4", name: "Acrylic sheet, 4 mm", note: "You can watch the rubber rise.", thicknessMm: 4, bends: false, traits: ["smooth"] },
-  { ...common, kind: "box", id: "box-plastic-sheet-1", name: "Flexible plastic sheet, 1 mm", note: "Wraps round; tape the seam inside and out.", thicknessMm: 1, bends: true, traits: ["smooth"] },
-  { ...common, kind: "box", id: "box-metal-flashing", name: "Sheet-metal wrap, 0.5 mm", note: "Stiff wrap; edges cut hands, so fold or tape them.", thicknessMm: 0.5, bends: true, traits: ["metal-surface"] },
+  { ...common, kind: "box", id: "box-foam-board-5", name: "Foam board, 5 mm", note: "Cuts with a knife; bows under tall rubber.", thicknessMm: 5, bends: false, modulusMPa: range(300, 700, 1100), strengthMPa: range(2, 4, 8), densityGMl: range(0.08, 0.1, 0.14), traits: ["foam"] },
+  { ...common, kind: "box", id: "box-insulation-25", name: "Insulation foam, 25 mm", note: "Light and quick to cut; soft, so it needs straps or weights behind it.", thicknessMm: 25, bends: false, modulusMPa: range(8, 15, 25), strengthMPa: range(0.2, 0.3, 0.45), densityGMl: range(0.028, 0.033, 0.04), traits: ["foam"] },
+  { ...common, kind: "box", id: "box-printed-3", name: "Printed plastic, 3 mm", note: "Prints with its flanges; layers can leak, so paint the inside.", thicknessMm: 3, bends: false, modulusMPa: range(1200, 2000, 3000), strengthMPa: range(20, 35, 50), densityGMl: range(1.1, 1.2, 1.27), traits: ["printed"] },
+  { ...common, kind: "box", id: "box-plywood-12", name: "Plywood, 12 mm", note: "Reusable; varnish or tape the faces.", thicknessMm: 12, bends: false, modulusMPa: range(4000, 6500, 9000), strengthMPa: range(15, 25, 40), densityGMl: range(0.5, 0.6, 0.7), traits: ["wood", "porous"] },
+  { ...common, kind: "box", id: "box-mdf-12", name: "Fibreboard, 12 mm", note: "Flat; seal the cut edges.", thicknessMm: 12, bends: false, modulusMPa: range(2300, 3000, 3800), strengthMPa: range(10, 18, 25), densityGMl: range(0.65, 0.73, 0.8), traits: ["wood", "porous"] },
+  { ...common, kind: "box", id: "box-melamine-16", name: "Melamine-faced board, 16 mm", note: "Smooth, parts clean, unscrew to open.", thicknessMm: 16, bends: false, modulusMPa: range(1600, 2300, 3000), strengthMPa: range(6, 9, 13), densityGMl: range(0.62, 0.67, 0.72), traits: ["sealed"] },
+  { ...common, kind: "box", id: "box-acrylic-4", name: "Acrylic sheet, 4 mm", note: "You can watch the rubber rise.", thicknessMm: 4, bends: false, modulusMPa: range(2700, 3100, 3300), strengthMPa: range(45, 60, 75), densityGMl: range(1.17, 1.19, 1.2), traits: ["smooth"] },
+  { ...common, kind: "box", id: "box-plastic-sheet-1", name: "Flexible plastic sheet, 1 mm", note: "Wraps round; tape the seam inside and out.", thicknessMm: 1, bends: true, modulusMPa: range(1000, 1600, 2300), strengthMPa: range(20, 30, 50), densityGMl: range(0.9, 1.05, 1.3), traits: ["smooth"] },
+  { ...common, kind: "box", id: "box-metal-flashing", name: "Sheet-metal wrap, 0.5 mm", note: "Stiff wrap; edges cut hands, so fold or tape them.", thicknessMm: 0.5, bends: true, modulusMPa: range(65000, 69000, 72000), strengthMPa: range(35, 80, 150), densityGMl: range(2.65, 2.7, 2.75), traits: ["metal-surface"] },
 ];

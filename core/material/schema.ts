@@ -97,6 +97,8 @@ export const Rubber = z.object({
   foodDeclared: z.boolean(),
   /** What a litre costs against other mould rubbers: 1 cheap, 2 middling, 3 dear. */
   costLevel: z.number().int().min(1).max(3).default(2),
+  /** What a kilogram cost this workshop, in its own money; null until somebody says. */
+  pricePerKg: z.number().positive().max(100_000).nullable().default(null),
 });
 export type Rubber = z.infer<typeof Rubber>;
 
@@ -203,6 +205,11 @@ export const BoxStock = z.object({
   ...base,
   thicknessMm: z.number().positive().max(100),
   bends: z.boolean(),
+  /** Stiffness in bending as a sheet, MPa; null where nobody has said. */
+  modulusMPa: positive(300_000).nullable().default(null),
+  /** Pull it bears before it gives, MPa, for wraps. */
+  strengthMPa: positive(2000).nullable().default(null),
+  densityGMl: positive(20).nullable().default(null),
 });
 export type BoxStock = z.infer<typeof BoxStock>;
 

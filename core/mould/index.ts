@@ -1,4 +1,11 @@
 export * from "./choices";
 export * from "./decision";
 export * from "./layout";
+export * from "./hold";
+export * from "./panels";
+export * from "./demould";
+export * from "./inside";
+export * from "./order";
+export type { CoatPour, Flange, SkinLayout } from "./skin";
+export { FRAME_SHELL_MM, jacketParts, RAIL, type JacketPlan } from "./jacket";
 export { boxAround, leastWall, type BoxPlan, type Footprint } from "./box";

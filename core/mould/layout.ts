@@ -1,17 +1,19 @@
-import type { BoxStock } from "../material";
+import type { BoxStock, Jacket } from "../material";
 import { quote } from "../quantity";
 import { volumeBelow, type FormProblem, type Measure } from "../master";
 import { boxAround, boxGiven, footprintOf, type BoxPlan } from "./box";
-import { BOX_SHAPES, type BoxShape } from "./choices";
+import { GRAVITY } from "./constants";
+import { BOX_SHAPES, OPENING, type BoxShape } from "./choices";
 import type { MouldDecision } from "./decision";
-
-/** Standard gravity, m/s². */
-export const GRAVITY = 9.80665;
+import { aroundBlock, type JacketPlan } from "./jacket";
+import { layOutSkin, type CoatPour, type SkinLayout } from "./skin";
 
 const mm = (v: number) => quote(v, "length");
 
-/** One pour of rubber. Heights are from the floor of the box as it stands for that pour, mm. */
-export interface RubberPour {
+/** One pour of rubber into a box, or of a loose plug into its hole. Heights are from the floor as it stands for that pour, mm. */
+export interface BlockPour {
+  kind: "block";
+  part: "plug" | "whole" | "first" | "second";
   name: string;
   rubberMl: number;
   /** Where the rubber starts: the top of the clay bed, the board, or the first half. */
@@ -23,6 +25,8 @@ export interface RubberPour {
   coversMl: number;
 }
 
+export type RubberPour = BlockPour | CoatPour;
+
 export interface Panel {
   name: string;
   count: number;
@@ -31,7 +35,8 @@ export interface Panel {
   thicknessMm: number;
 }
 
-export interface Layout {
+export interface BlockLayout {
+  kind: "block";
   box: BoxPlan;
   /** Height filled with rubber and master, mm: base + master + cover. */
   fillHeightMm: number;
@@ -44,22 +49,39 @@ export interface Layout {
   /** Box up to the fill height, mL. */
   boxMl: number;
   rubberMl: number;
-  pours: readonly RubberPour[];
+  pours: readonly BlockPour[];
+  /** The cavity left for the casting, mL: the master less its loose plugs. */
+  cavityMl: number;
+  jacket: JacketPlan | null;
+  /** Least rubber between the casting and what stands behind it, mm. */
+  thinnestMm: number;
   panels: readonly Panel[];
   cutNote: string;
   /** Rubber each other box shape would take for the same least wall; positive saved is less rubber. */
   alternatives: readonly { shape: BoxShape; rubberMl: number; savedMl: number }[];
 }
 
+export type Layout = BlockLayout | SkinLayout;
+
 export type LaidOut = { ok: true; layout: Layout; warnings: FormProblem[] } | { ok: false; problems: FormProblem[] };
 
+/** A master of which only the outer sizes and the volume are known: its holes are already out of the volume. */
+const holesLeftOut = (m: Measure): boolean => m.areaIsEstimate && m.slabMm === null;
+
 /**
- * Lays out the block mould: box, pours, fill lines and cut list. All lengths mm, volumes mL.
+ * Lays out the mould, block or skin: box, pours or coats, fill lines, cut list, jacket. All lengths mm, volumes mL.
  *
- * Open-faced: the master's back is on the board, so rubber covers its sides and top; the block is turned over to cast.
- * Two-part: clay bed up to the parting, first pour over it; turned, clay out, second pour fills what the clay left.
+ * Blocks. Open-faced and slit: the master's back is on the board, so rubber covers its sides and top; the block is turned
+ * over to cast. Poured whole and cut: the master stands on its sprue former, rubber goes all round in one pour. Two parts:
+ * clay bed up to the parting, first pour over it; turned, clay out, second pour fills what the clay left. Loose plugs are
+ * cast into their holes before either.
  */
-export function layOutMould(m: Measure, d: MouldDecision, stock: BoxStock | null): LaidOut {
+export function layOutMould(m: Measure, d: MouldDecision, stock: BoxStock | null, jacket: Jacket = "none"): LaidOut {
+  if (OPENING[d.opening].made === "skin") return { ok: true, ...layOutSkin(m, d, jacket) };
+  return layOutBlock(m, d, stock, jacket);
+}
+
+function layOutBlock(m: Measure, d: MouldDecision, stock: BoxStock | null, jacket: Jacket): LaidOut {
   const footprint = footprintOf(m);
   const problems: FormProblem[] = [];
   const warnings: FormProblem[] = [];
@@ -76,9 +98,10 @@ export function layOutMould(m: Measure, d: MouldDecision, stock: BoxStock | null
       message: `This box leaves only ${mm(box.leastWallMm)} of rubber at the thinnest: it will tear. Most block moulds keep ${mm(6)} or more.`,
     });
   }
-  const base = d.opening === "open" ? 0 : d.baseMm;
+  const kind = OPENING[d.opening];
+  const base = kind.base ? d.baseMm : 0;
   const partingOnMaster = d.partingMm ?? m.widestMm;
-  if (d.opening === "twoPart" && partingOnMaster > m.heightMm) {
+  if (kind.base && partingOnMaster > m.heightMm) {
     problems.push({
       path: "mould.partingMm",
       message: `The parting at ${mm(partingOnMaster)} is above the master, which is ${mm(m.heightMm)} high: put it between 0 and ${mm(m.heightMm)}.`,
@@ -106,6 +129,21 @@ export function layOutMould(m: Measure, d: MouldDecision, stock: BoxStock | null
       message: `The master is widest ${mm(m.widestMm)} above its back, so an open-faced mould has to stretch over it to let go. A two-part mould, or turning the master over, avoids that.`,
     });
   }
+  const plugsMl = d.opening === "plugs" ? d.plugs.reduce((s, p) => s + p.count * plugMl(p), 0) : 0;
+  if (d.opening === "plugs" && d.plugs.length === 0)
+    warnings.push({ path: "mould.plugs", message: "No plug is named yet: add each hole or recess that gets one, or choose two parts." });
+  for (const p of d.opening === "plugs" ? d.plugs : []) {
+    if (p.lengthMm > Math.max(m.heightMm, m.lengthMm, m.widthMm))
+      warnings.push({
+        path: "mould.plugs",
+        message: `${p.name} is ${mm(p.lengthMm)} long, longer than the master itself: measure its hole again.`,
+      });
+  }
+  if (plugsMl >= m.volumeMl)
+    problems.push({
+      path: "mould.plugs",
+      message: `The plugs take ${quote(plugsMl, "volume")}, as much as the whole master of ${quote(m.volumeMl, "volume")}: one of their sizes is misread.`,
+    });
   if (stock && stock.bends === (d.box === "rectangular")) {
     warnings.push({
       path: "boxId",
@@ -119,27 +157,37 @@ export function layOutMould(m: Measure, d: MouldDecision, stock: BoxStock | null
   const fillHeightMm = base + m.heightMm + d.coverMm;
   const wallHeightMm = fillHeightMm + d.freeboardMm;
   const boxMl = (box.areaMm2 * fillHeightMm) / 1000;
-  const rubberMl = boxMl - m.volumeMl;
-  const pours = d.opening === "open" ? [singlePour(rubberMl, fillHeightMm, m)] : twoPours(m, box, base, partingOnMaster, fillHeightMm);
+  // What the block of rubber flows round: the master with its holes plugged.
+  const pluggedMl = m.volumeMl + (holesLeftOut(m) ? plugsMl : 0);
+  const blockMl = boxMl - pluggedMl;
+  const pours: BlockPour[] = [
+    ...(d.opening === "plugs" ? d.plugs.map(plugPour) : []),
+    ...(kind.halves ? twoPours(m, pluggedMl, box, base, partingOnMaster, fillHeightMm) : [singlePour(blockMl, fillHeightMm, pluggedMl, d.opening)]),
+  ];
+  const rubberMl = blockMl + plugsMl;
   const { panels, cutNote } = cutList(box, d, wallHeightMm, stock?.thicknessMm ?? 0);
 
   const alternatives = BOX_SHAPES.filter((s) => s !== box.shape).map((s) => {
     const other = boxAround(footprint, s, Math.max(0.1, box.leastWallMm));
-    const ml = (other.areaMm2 * fillHeightMm) / 1000 - m.volumeMl;
+    const ml = (other.areaMm2 * fillHeightMm) / 1000 - pluggedMl + plugsMl;
     return { shape: s, rubberMl: ml, savedMl: rubberMl - ml };
   });
   return {
     ok: true,
     warnings,
     layout: {
+      kind: "block",
       box,
       fillHeightMm,
       wallHeightMm,
       masterFromMm: base,
-      partingAtMm: d.opening === "twoPart" ? base + partingOnMaster : null,
+      partingAtMm: kind.base ? base + partingOnMaster : null,
       boxMl,
       rubberMl,
       pours,
+      cavityMl: pluggedMl - plugsMl,
+      jacket: jacket === "none" ? null : aroundBlock(box, fillHeightMm, !kind.base, d, jacket),
+      thinnestMm: Math.max(0.5, Math.min(box.leastWallMm, d.coverMm, kind.base ? d.baseMm : Infinity)),
       panels,
       cutNote,
       alternatives: alternatives.sort((p, q) => p.rubberMl - q.rubberMl),
@@ -147,29 +195,48 @@ export function layOutMould(m: Measure, d: MouldDecision, stock: BoxStock | null
   };
 }
 
-const singlePour = (rubberMl: number, fillLineMm: number, m: Measure): RubberPour => ({
-  name: "Only pour",
+const plugMl = (p: { diameterMm: number; lengthMm: number }): number => ((Math.PI / 4) * p.diameterMm ** 2 * p.lengthMm) / 1000;
+
+const plugPour = (p: MouldDecision["plugs"][number]): BlockPour => ({
+  kind: "block",
+  part: "plug",
+  name: p.count > 1 ? `${p.name}, ${p.count} of them` : p.name,
+  rubberMl: p.count * plugMl(p),
+  fromMm: 0,
+  fillLineMm: p.lengthMm,
+  clayMl: 0,
+  coversMl: 0,
+});
+
+const singlePour = (rubberMl: number, fillLineMm: number, coversMl: number, opening: MouldDecision["opening"]): BlockPour => ({
+  kind: "block",
+  part: "whole",
+  name: opening === "pourAndCut" ? "Whole block" : "Only pour",
   rubberMl,
   fromMm: 0,
   fillLineMm,
   clayMl: 0,
-  coversMl: m.volumeMl,
+  coversMl,
 });
 
-function twoPours(m: Measure, box: BoxPlan, base: number, parting: number, fillHeight: number): RubberPour[] {
-  const below = volumeBelow(m, parting);
+function twoPours(m: Measure, pluggedMl: number, box: BoxPlan, base: number, parting: number, fillHeight: number): BlockPour[] {
+  const below = (volumeBelow(m, parting) / m.volumeMl) * pluggedMl;
   const lowerMl = (box.areaMm2 * (base + parting)) / 1000 - below;
-  const upperMl = (box.areaMm2 * (fillHeight - base - parting)) / 1000 - (m.volumeMl - below);
+  const upperMl = (box.areaMm2 * (fillHeight - base - parting)) / 1000 - (pluggedMl - below);
   return [
     {
+      kind: "block",
+      part: "first",
       name: "First half",
       rubberMl: upperMl,
       fromMm: base + parting,
       fillLineMm: fillHeight,
       clayMl: lowerMl,
-      coversMl: m.volumeMl - below,
+      coversMl: pluggedMl - below,
     },
     {
+      kind: "block",
+      part: "second",
       name: "Second half",
       rubberMl: lowerMl,
       fromMm: fillHeight - base - parting,

@@ -1,101 +1,46 @@
-import { castBatch, massRatio, rubberBatch, type CastBatch, type RubberBatch } from "../batch";
-import { castCure, CONDENSATION_DEPTH_MM, rubberCure, type CastCure, type RubberCure } from "../cure";
-import { heatKey, heatQuestionFor, likeBody, type HeatQuestion, type HeatStudies, type HeatStudy } from "../heat";
-import { JACKET_HEAT, judgeChain, type Chain, type Contact, type FitQuestion, type Held, type Verdict } from "../fit";
+import { castBatch, massRatio, rubberBatch } from "../batch";
+import type { CastBatch } from "../batch";
+import { castCure, CONDENSATION_DEPTH_MM, rubberCure, type CastCure } from "../cure";
+import { heatKey, heatQuestionFor, likeBody, type HeatQuestion, type HeatStudies } from "../heat";
+import { judgeChain, type FitQuestion, type Held } from "../fit";
 import type { Job } from "../job";
-import { pick, type Cast, type Rubber, type Shelf } from "../material";
+import { JACKET_HEAT, pick, type BoxStock, type Cast, type Rubber, type Shelf } from "../material";
 import { measureMaster, SHAPES, type FormProblem, type Measure } from "../master";
-import { buoyancy, hydrostaticPa, layOutMould, wallPushN, type Buoyancy, type Layout, type RubberPour } from "../mould";
+import {
+  boxMassG,
+  buildOrder,
+  buoyancy,
+  hollowCast,
+  hydrostaticPa,
+  layOutMould,
+  OPENING,
+  placeInserts,
+  sectionsOf,
+  shrinkChain,
+  thinnestSection,
+  wallPushN,
+  type BlockPour,
+  type Layout,
+  type RubberPour,
+} from "../mould";
 import { quote } from "../quantity";
-
-/** One pour of rubber with everything needed to make it. */
-export interface PlannedPour extends RubberPour {
-  rubber: Rubber;
-  batch: RubberBatch | null;
-  cure: RubberCure;
-  /** Lift on the covered part of the master if rubber gets under it. */
-  lift: Buoyancy;
-  /** Pressure at the lowest seam the liquid reaches, Pa, and push on the longest straight wall, N (null for wraps). */
-  seamPa: number;
-  wallPushN: number | null;
-}
-
-export const STEP_IDS = ["master", "pairing", "prepare", "box", "rubber", "cast", "out"] as const;
-export type StepId = (typeof STEP_IDS)[number];
-export type StepState = "waiting" | "asks" | "settled" | "troubled";
-
-export interface Step {
-  id: StepId;
-  state: StepState;
-  /** What is missing or wrong, or the step's answer in a few words. */
-  line: string;
-}
-
-/** A doubt or fault about one thing a person typed. */
-export interface Remark extends FormProblem {
-  severity: "fault" | "warning";
-  step: StepId;
-}
-
-export interface Weights {
-  rubberG: number;
-  /** Mould alone, and mould filled with wet cast, g. */
-  mouldG: number;
-  filledG: number;
-  castWetG: number;
-  castDemouldedG: number;
-  castDryG: number;
-  /** True when the filled mould is past a comfortable one-person lift. */
-  heavy: boolean;
-}
-
-/** Most a person should lift alone in ideal conditions, g: the load constant of the NIOSH lifting equation, 23 kg. */
-export const COMFORTABLE_LIFT_G = 23_000;
-
-export interface Plan {
-  measure: Measure | null;
-  missing: readonly string[];
-  masterG: number | null;
-  layout: Layout | null;
-  pours: readonly PlannedPour[];
-  rubber: Rubber | null;
-  cast: Cast | null;
-  castBatch: CastBatch | null;
-  castCure: CastCure | null;
-  chain: Chain;
-  /** What heat does to each rubber the cast meets; the study is null while it is being worked out. */
-  heat: readonly PlannedHeat[];
-  weights: Weights | null;
-  remarks: readonly Remark[];
-  steps: readonly Step[];
-  cautions: readonly { step: StepId; text: string }[];
-  /** What is always in sight. Grams and hours; null until known. */
-  tally: {
-    rubberG: number | null;
-    castG: number | null;
-    filledG: number | null;
-    verdict: Verdict;
-    rubberOutH: number | null;
-    castOutH: number | null;
-  };
-}
-
-/** What the shop is like beyond what the job says; null keeps the job's own temperature. */
-export interface Conditions {
-  shopC: number | null;
-  /** What the log says this job's moulds have held; the person may know of more, never of less. */
-  held?: Held;
-}
+import { planHold, type PlannedHold } from "./hold";
+import { cautionsOf, stepsOf } from "./steps";
+import {
+  COMFORTABLE_LIFT_G,
+  type Conditions,
+  type Place,
+  type Plan,
+  type PlannedHeat,
+  type PlannedInside,
+  type PlannedPour,
+  type Remark,
+  type StepId,
+  type Weights,
+} from "./types";
 
 /** The graver of two histories: what is not food outweighs food, and food outweighs nothing. */
 const moreHeld = (a: Held, b: Held): Held => (a === "non-food" || b === "non-food" ? "non-food" : a === "food" || b === "food" ? "food" : "new");
-
-/** One rubber's heat question, with its answer once a worker has it. */
-export interface PlannedHeat {
-  rubberId: string;
-  question: HeatQuestion;
-  study: HeatStudy | null;
-}
 
 const NO_STUDIES: HeatStudies = new Map();
 
@@ -109,30 +54,34 @@ const heatOf = (question: HeatQuestion, rubber: Rubber, studies: HeatStudies): P
 function heatQuestion(job: Job, m: Measure, layout: Layout, rubber: Rubber, cast: Cast, shopC: number): HeatQuestion {
   return heatQuestionFor(cast, rubber, {
     ...likeBody(m.volumeMl, m.areaMm2, Math.min(m.lengthMm, m.widthMm, m.heightMm)),
-    wallMm: Math.max(0.5, Math.min(layout.box.leastWallMm, job.mould.coverMm)),
+    wallMm: Math.max(0.5, layout.thinnestMm),
     jacket: JACKET_HEAT[job.jacket],
     shopC,
     ...job.session,
   });
 }
 
-/** What the contact rules are asked about a job. Without a rubber of its own, the second half is the first's. */
+/**
+ * What the contact rules are asked about a job. Halves, and sections of a skin, meet rubber with rubber: without a rubber of
+ * its own, the second is the first's.
+ */
 export function fitQuestionOf(job: Job): FitQuestion {
-  const twoPart = job.mould.opening === "twoPart";
+  const kind = OPENING[job.mould.opening];
+  const sections = (job.mould.opening === "skin" || job.mould.opening === "putty") && job.mould.skin.sections > 1;
   return {
     surfaceId: job.master.surfaceId,
     sealerId: job.sealerId,
     releaseId: job.releaseId,
-    clayId: twoPart ? job.clayId : null,
+    clayId: kind.halves || sections ? job.clayId : null,
     rubberId: job.rubberId,
-    secondRubberId: twoPart ? (job.secondRubberId ?? job.rubberId) : null,
-    plugRubberId: job.plugRubberId,
+    secondRubberId: kind.halves ? (job.secondRubberId ?? job.rubberId) : sections ? job.rubberId : null,
+    plugRubberId: job.mould.opening === "plugs" ? (job.plugRubberId ?? job.rubberId) : null,
     castId: job.castId,
     use: job.use,
     held: job.held,
     washedToday: job.washedToday,
-    boxId: job.boxId,
-    sealing: job.sealing,
+    boxId: kind.made === "block" ? job.boxId : null,
+    sealing: kind.made === "block" ? job.sealing : "none",
     jacket: job.jacket,
     finish: job.finish,
   };
@@ -152,9 +101,10 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
   if (!measured.ok) add("master", "fault", measured.problems);
   const missing = measured.ok ? [] : measured.missing.map((k) => SHAPES[job.master.shape].fields.find((f) => f.key === k)?.label.toLowerCase() ?? k);
 
+  const kind = OPENING[job.mould.opening];
   const rubber = pick(shelf.rubbers, job.rubberId);
-  const twoPart = job.mould.opening === "twoPart";
-  const second = twoPart ? (pick(shelf.rubbers, job.secondRubberId) ?? rubber) : null;
+  const second = kind.halves ? (pick(shelf.rubbers, job.secondRubberId) ?? rubber) : null;
+  const plugRubber = job.mould.opening === "plugs" ? (pick(shelf.rubbers, job.plugRubberId) ?? rubber) : null;
   const cast = pick(shelf.casts, job.castId);
   const surface = pick(shelf.surfaces, job.master.surfaceId);
   const stock = pick(shelf.boxes, job.boxId);
@@ -162,11 +112,14 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
     ["rubberId", job.rubberId, rubber, "pairing"],
     ["castId", job.castId, cast, "pairing"],
     ["master.surfaceId", job.master.surfaceId, surface, "master"],
-    ["secondRubberId", twoPart ? job.secondRubberId : null, pick(shelf.rubbers, job.secondRubberId), "rubber"],
+    ["secondRubberId", kind.halves ? job.secondRubberId : null, pick(shelf.rubbers, job.secondRubberId), "rubber"],
+    ["plugRubberId", job.mould.opening === "plugs" ? job.plugRubberId : null, plugRubber, "rubber"],
     ["sealerId", job.sealerId, pick(shelf.releases, job.sealerId), "prepare"],
     ["releaseId", job.releaseId, pick(shelf.releases, job.releaseId), "prepare"],
-    ["clayId", twoPart ? job.clayId : null, pick(shelf.surfaces, job.clayId), "prepare"],
+    ["clayId", kind.halves ? job.clayId : null, pick(shelf.surfaces, job.clayId), "prepare"],
     ["boxId", job.boxId, stock, "box"],
+    ["hold.boardId", job.hold.boardId, pick(shelf.boxes, job.hold.boardId), "strength"],
+    ["inside.thenCastId", job.inside.thenCastId, pick(shelf.casts, job.inside.thenCastId), "cast"],
   ] as const) {
     if (wanted !== null && found === null) add(step, "fault", [{ path, message: "What was chosen here is no longer on the shelf: choose another." }]);
   }
@@ -175,14 +128,14 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
     job.master.massG ??
     (job.master.shape === "weighed" ? (job.master.sizes.massG ?? null) : measure && surface?.densityGMl ? measure.volumeMl * surface.densityGMl.typical : null);
 
-  const laid = measure ? layOutMould(measure, job.mould, stock) : null;
-  if (laid && !laid.ok) add("box", "fault", laid.problems);
-  if (laid?.ok) add("box", "warning", laid.warnings);
+  const laid = measure ? layOutMould(measure, job.mould, stock, job.jacket) : null;
+  const ofOpening = (p: FormProblem): StepId => (/^mould\.(opening|partingMm|wallMm|baseMm|coverMm|plugs|skin)/.test(p.path) ? "opening" : "box");
+  const sorted = (severity: Remark["severity"], list: readonly FormProblem[]) => list.forEach((p) => add(ofOpening(p), severity, [p]));
+  if (laid && !laid.ok) sorted("fault", laid.problems);
+  if (laid?.ok) sorted("warning", laid.warnings);
   const layout = laid?.ok ? laid.layout : null;
 
-  const meets = [rubber, second, pick(shelf.rubbers, job.plugRubberId)]
-    .filter((r): r is Rubber => r !== null)
-    .filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
+  const meets = [rubber, second, plugRubber].filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
   const heat = measure && layout && cast ? meets.map((r) => heatOf(heatQuestion(job, measure, layout, r, cast, shopC), r, studies)) : [];
   const chain = judgeChain(
     { ...fitQuestionOf(job), held: moreHeld(job.held, conditions.held ?? "new") },
@@ -192,65 +145,11 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
 
   const pours: PlannedPour[] = [];
   if (layout && rubber && measure) {
-    layout.pours.forEach((pour, i) => {
-      const mine = i === 0 ? rubber : (second ?? rubber);
-      const ratio = massRatio(mine.mix, job.rubber.catalystPct);
-      if (!ratio.ok) add("rubber", "fault", [{ path: "rubber.catalystPct", message: ratio.message }]);
-      const density = mine.densityGMl.typical;
-      const depth = pour.fillLineMm - pour.fromMm;
-      pours.push({
-        ...pour,
-        rubber: mine,
-        batch: ratio.ok
-          ? rubberBatch(pour.rubberMl, density, ratio.ratio, job.rubber.marginPct, {
-              k: job.rubber.cupLossK,
-              floorG: job.rubber.cupLossFloorG,
-            })
-          : null,
-        cure: rubberCure(mine, shopC, job.rubber.catalystPct),
-        lift: buoyancy(pour.coversMl, masterG ?? 0, density),
-        seamPa: hydrostaticPa(density, depth),
-        wallPushN: layout.box.shape === "rectangular" ? wallPushN(density, depth, Math.max(layout.box.lengthMm, layout.box.widthMm)) : null,
-      });
-    });
-    const errorPct = measure.volumeMl > 0 ? (measure.volumeErrorMl / layout.rubberMl) * 100 : 0;
-    if (errorPct > job.rubber.marginPct) {
-      add("rubber", "warning", [
-        {
-          path: "rubber.marginPct",
-          message: `Your measurements leave the rubber uncertain by ± ${errorPct.toFixed(0)} %, more than the margin of ${job.rubber.marginPct} %: measure again or raise the margin.`,
-        },
-      ]);
+    for (const pour of layout.pours) {
+      const mine = (pour.kind === "coat" || pour.part === "whole" || pour.part === "first" ? rubber : pour.part === "second" ? second : plugRubber) ?? rubber;
+      pours.push(planPour(job, layout, pour, mine, masterG ?? 0, shopC, (message) => add("rubber", "fault", [{ path: "rubber.catalystPct", message }])));
     }
-    for (const p of pours) {
-      if (p.batch && p.rubber.form === "pourable" && p.cure.potLife.hours.typical < 0.15 && p.batch.mixG > 1000) {
-        add("rubber", "warning", [
-          {
-            path: "rubberId",
-            message: `${quote(p.batch.mixG, "mass")} is a lot to stir and pour in ${quote(p.cure.potLife.hours.typical, "duration")}: split it, or choose a slower rubber.`,
-          },
-        ]);
-      }
-    }
-    for (const p of pours) {
-      const depth = p.fillLineMm - p.fromMm;
-      if (p.rubber.traits.includes("condensation") && Math.min(depth, layout.box.leastWallMm) > CONDENSATION_DEPTH_MM) {
-        add("out", "warning", [
-          {
-            path: "cure",
-            message: `${p.rubber.name} cures by moisture from the air, and this section is more than ${quote(CONDENSATION_DEPTH_MM, "length")} deep: give it days longer, open to the air, and no oven. Press a thumbnail into the thickest part before you trust it.`,
-          },
-        ]);
-        break;
-      }
-    }
-    if (rubber.form !== "pourable")
-      add("pairing", "warning", [
-        {
-          path: "rubberId",
-          message: `${rubber.name} is meant to be ${rubber.form === "putty" ? "pressed on by hand" : "brushed"}, not poured as a block: amounts here are for a solid block.`,
-        },
-      ]);
+    pourRemarks(job, measure, layout, rubber, pours, add);
   }
 
   const risky = chain.links.find((l) => l.contact.endsWith("-rubber") && l.verdict === "untested");
@@ -265,9 +164,25 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
 
   let batch: CastBatch | null = null;
   let cure: CastCure | null = null;
+  let inside: PlannedInside | null = null;
+  let castMl: number | null = null;
   if (measure && cast) {
-    const made = castBatch(cast, measure.volumeMl, job.cast);
-    if (made.ok) {
+    const placed = placeInserts(job.inside.inserts, measure);
+    add("cast", "warning", placed.warnings);
+    const insertsMl = placed.placed.reduce((s, i) => s + i.volumeMl, 0);
+    const cavityMl = layout?.kind === "block" ? layout.cavityMl : measure.volumeMl;
+    const hollow = hollowCast(measure, job.mould, job.inside, cavityMl);
+    add("cast", "warning", hollow?.warnings ?? []);
+    castMl = (hollow ? hollow.hollow.shellMl : cavityMl) - insertsMl;
+    const made = castMl > 0 ? castBatch(cast, castMl, job.cast) : null;
+    if (!made)
+      add("cast", "fault", [
+        {
+          path: "inside.inserts",
+          message: `What goes inside takes ${quote(insertsMl, "volume")}, all there is of ${quote(castMl + insertsMl, "volume")}: one of its sizes is misread.`,
+        },
+      ]);
+    else if (made.ok) {
       batch = made.batch;
       add(
         "cast",
@@ -276,23 +191,30 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
       );
     } else add("cast", "fault", [{ path: made.path, message: made.message }]);
     cure = castCure(cast, shopC, measure);
+    inside = planInside(job, shelf, measure, cast, rubber, batch, placed.placed, hollow?.hollow ?? null);
+    if (inside.thin && inside.thin.margin < 2)
+      add("cast", "warning", [
+        {
+          path: "inside",
+          message: `Lifted level by its back, the fresh casting bends most ${quote(inside.thin.atMm, "length")} up: ${inside.thin.stressMPa.toFixed(2)} MPa, and it may bear only ${inside.thin.strengthMPa.low} MPa when just set. Lift it upright, leave it longer, or put a rod through.`,
+        },
+      ]);
   }
 
-  const rubberG = pours.reduce((s, p) => s + p.rubberMl * p.rubber.densityGMl.typical, 0);
-  const weights: Weights | null =
-    pours.length > 0 && batch
-      ? {
-          rubberG,
-          mouldG: rubberG,
-          castWetG: batch.wetG,
-          castDemouldedG: batch.demouldedG.typical,
-          castDryG: batch.dryG.typical,
-          filledG: rubberG + batch.wetG,
-          heavy: rubberG + batch.wetG > COMFORTABLE_LIFT_G,
-        }
+  const densityOf = (castId: string): number | null => {
+    const other = pick(shelf.casts, castId);
+    const made = other && castBatch(other, 1000, { ...job.cast, waterPer100: castId === job.castId ? job.cast.waterPer100 : null });
+    return made?.ok ? made.batch.wetDensityGMl : null;
+  };
+  const hold =
+    measure && layout && rubber
+      ? planHold(job, shelf, measure, layout, rubber, plugRubber, cast && batch ? { id: cast.id, gMl: batch.wetDensityGMl } : null, densityOf)
       : null;
+  if (hold) holdRemarks(hold, add);
+
+  const weights = weigh(pours, batch, inside, layout, stock, masterG);
   if (weights?.heavy)
-    add("out", "warning", [
+    add("strength", "warning", [
       {
         path: "mould",
         message: `The filled mould weighs ${quote(weights.filledG, "mass")}: past a comfortable one-person lift of ${quote(COMFORTABLE_LIFT_G, "mass")}. Fill it where it will stand, or lift with two.`,
@@ -301,129 +223,282 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
 
   const mixes = pours.map((p) => p.batch?.mixG);
   const allMixed = mixes.length > 0 && mixes.every((g) => g !== undefined);
+  const priced = pours.length > 0 && pours.every((p) => p.batch && p.rubber.pricePerKg !== null);
   return {
     measure,
     missing,
     masterG,
     layout,
+    order: layout ? buildOrder(job.mould, layout, job.jacket) : [],
     pours,
     rubber,
     cast,
+    castMl,
     castBatch: batch,
     castCure: cure,
     chain,
     heat,
+    hold,
+    inside,
+    rubberCost: priced ? pours.reduce((s, p) => s + ((p.batch?.mixG ?? 0) / 1000) * (p.rubber.pricePerKg ?? 0), 0) : null,
     weights,
+    places: measure && layout ? placesOf(job, measure, layout, weights, pours) : [],
     remarks,
-    steps: steps(job, { measure, missing, layout, pours, rubber, cast, batch, chain, remarks, surfaceKnown: surface !== null }),
-    cautions: cautions(rubber, second, cast),
+    steps: stepsOf(job, { measure, missing, layout, pours, rubber, cast, batch, chain, remarks, surfaceKnown: surface !== null, hold }),
+    cautions: cautionsOf(rubber, second, cast),
     tally: {
       rubberG: allMixed ? mixes.reduce<number>((s, g) => s + (g ?? 0), 0) : null,
       castG: batch?.mixG ?? null,
       filledG: weights?.filledG ?? null,
       verdict: chain.verdict,
-      rubberOutH: pours.length > 0 ? pours.reduce((s, p) => s + p.cure.demould.hours.typical, 0) : null,
+      rubberOutH: pours.length > 0 ? pours.reduce((s, p) => s + p.wait.hours.typical, 0) : null,
       castOutH: cure?.demould.hours.typical ?? null,
     },
   };
 }
 
-/** Contacts that the pairing step answers for, and those that the prepare step does. */
-export const PAIR_CONTACTS: readonly Contact[] = ["rubber-cast", "cast-use", "mould-cast", "release-cast", "cast-finish"];
-export const PREPARE_CONTACTS: readonly Contact[] = ["surface-rubber", "clay-rubber", "rubber-rubber", "box-rubber", "seal-rubber", "jacket-rubber"];
+type Add = (step: StepId, severity: Remark["severity"], list: readonly FormProblem[]) => void;
 
-interface Known {
-  measure: Measure | null;
-  missing: readonly string[];
-  layout: Layout | null;
-  pours: readonly PlannedPour[];
-  rubber: Rubber | null;
-  cast: Cast | null;
-  batch: CastBatch | null;
-  chain: Chain;
-  remarks: readonly Remark[];
-  surfaceKnown: boolean;
-}
-
-const listed = (words: readonly string[]): string => (words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`);
-
-function steps(job: Job, k: Known): Step[] {
-  const fault = (id: StepId) => k.remarks.find((r) => r.step === id && r.severity === "fault");
-  const linkVerdict = (contacts: readonly Contact[]): Verdict =>
-    k.chain.links
-      .filter((l) => contacts.includes(l.contact))
-      .reduce<Verdict>(
-        (w, l) => (l.verdict === "no" || w === "no" ? "no" : l.verdict === "untested" || w === "untested" ? "untested" : l.verdict === "care" ? "care" : w),
-        "sound",
-      );
-  const make = (id: StepId, ready: boolean, needs: string | null, answer: string, trouble: string | null = null): Step => {
-    const f = fault(id);
-    if (f) return { id, state: "troubled", line: f.message };
-    if (needs !== null) return { id, state: ready ? "asks" : "waiting", line: needs };
-    if (trouble) return { id, state: "troubled", line: trouble };
-    return { id, state: "settled", line: answer };
+function planPour(job: Job, layout: Layout, pour: RubberPour, rubber: Rubber, masterG: number, shopC: number, fault: (message: string) => void): PlannedPour {
+  const ratio = massRatio(rubber.mix, job.rubber.catalystPct);
+  if (!ratio.ok) fault(ratio.message);
+  const density = rubber.densityGMl.typical;
+  const needMl = pour.kind === "coat" ? pour.rubberMl + pour.runOffMl : pour.rubberMl;
+  const cure = rubberCure(rubber, shopC, job.rubber.catalystPct);
+  const recoats = pour.kind === "coat" && pour !== layout.pours.at(-1);
+  const common = {
+    rubber,
+    wait: recoats
+      ? { hours: cure.tack.opens, reason: "The next coat goes on when this one is tacky but leaves nothing on a gloved finger.", until: "recoat" as const }
+      : { ...cure.demould, until: "open" as const },
+    batch: ratio.ok ? rubberBatch(needMl, density, ratio.ratio, job.rubber.marginPct, { k: job.rubber.cupLossK, floorG: job.rubber.cupLossFloorG }) : null,
+    cure,
   };
-  const { measure, rubber, cast, layout } = k;
-  const surfaceNo = linkVerdict(PREPARE_CONTACTS);
-  const pairNo = linkVerdict(PAIR_CONTACTS);
-  const reasonOf = (contacts: readonly Contact[]) =>
-    k.chain.links
-      .filter((l) => contacts.includes(l.contact))
-      .flatMap((l) => l.findings)
-      .find((f) => f.verdict === "no")?.reason ?? "";
-  const rubberMl = layout?.rubberMl ?? 0;
-  return [
-    make(
-      "master",
-      true,
-      k.missing.length > 0 ? `Measure ${listed(k.missing)}` : !measure ? "Draw its outline" : !k.surfaceKnown ? "Say what it is made of" : null,
-      measure ? `${quote(measure.volumeMl, "volume")} of volume` : "",
-    ),
-    make(
-      "pairing",
-      true,
-      !cast ? "Choose what to cast" : !rubber ? "Choose a rubber" : null,
-      `${rubber?.name ?? ""} with ${cast?.name.toLowerCase() ?? ""}`,
-      pairNo === "no" ? reasonOf(PAIR_CONTACTS) : null,
-    ),
-    make(
-      "prepare",
-      rubber !== null && k.surfaceKnown,
-      rubber === null || !k.surfaceKnown ? "Needs master and rubber" : null,
-      surfaceNo === "sound" ? "Nothing to seal or release" : "Prepared with care",
-      surfaceNo === "no" ? reasonOf(PREPARE_CONTACTS) : null,
-    ),
-    make(
-      "box",
-      measure !== null,
-      measure === null ? "Needs the master's sizes" : null,
-      layout ? `${quote(layout.box.lengthMm, "length")} × ${quote(layout.box.widthMm, "length")} inside, ${quote(layout.wallHeightMm, "length")} high` : "",
-    ),
-    make(
-      "rubber",
-      layout !== null && rubber !== null,
-      k.pours.length === 0 ? "Needs box and rubber" : null,
-      `${quote(
-        k.pours.reduce((s, p) => s + (p.batch?.mixG ?? 0), 0),
-        "mass",
-      )} to mix for ${quote(rubberMl, "volume")}`,
-    ),
-    make(
-      "cast",
-      measure !== null && cast !== null,
-      !measure || !cast ? "Needs master and cast" : null,
-      k.batch ? `${quote(k.batch.mixG, "mass")} for ${job.cast.count === 1 ? "one casting" : `${job.cast.count} castings`}` : "",
-    ),
-    make("out", k.pours.length > 0 && k.batch !== null, k.pours.length === 0 || !k.batch ? "Needs rubber and cast" : null, "Times worked out"),
-  ];
+  if (pour.kind === "coat" || layout.kind === "skin") return { ...pour, ...common, lift: null, seamPa: null, wallPushN: null };
+  const depth = pour.fillLineMm - pour.fromMm;
+  const boxed = pour.part !== "plug" && layout.box.shape === "rectangular";
+  return {
+    ...pour,
+    ...common,
+    lift: buoyancy(pour.coversMl, masterG, density),
+    seamPa: hydrostaticPa(density, depth),
+    wallPushN: boxed ? wallPushN(density, depth, Math.max(layout.box.lengthMm, layout.box.widthMm)) : null,
+  };
 }
 
-function cautions(rubber: Rubber | null, second: Rubber | null, cast: Cast | null): { step: StepId; text: string }[] {
-  const once = new Set([...(rubber?.cautions ?? []), ...(second?.cautions ?? [])]);
-  const out: { step: StepId; text: string }[] = [...once].map((text) => ({ step: "rubber", text }));
-  for (const text of cast?.cautions ?? []) out.push({ step: "cast", text });
-  if (cast?.family === "cement" || cast?.family === "gypsum")
-    out.push({ step: "out", text: "Fresh edges are sharp: gloves when lifting out and trimming; sand wet, with a respirator." });
-  if (cast?.family === "metal") out.push({ step: "out", text: "The casting stays hot long after it is hard: gloves and tongs." });
-  return out;
+const isBlock = (p: RubberPour): p is BlockPour => p.kind === "block";
+
+function pourRemarks(job: Job, measure: Measure, layout: Layout, rubber: Rubber, pours: readonly PlannedPour[], add: Add): void {
+  const errorPct = measure.volumeMl > 0 ? (measure.volumeErrorMl / layout.rubberMl) * 100 : 0;
+  if (layout.kind === "block" && errorPct > job.rubber.marginPct) {
+    add("rubber", "warning", [
+      {
+        path: "rubber.marginPct",
+        message: `Your measurements leave the rubber uncertain by ± ${errorPct.toFixed(0)} %, more than the margin of ${job.rubber.marginPct} %: measure again or raise the margin.`,
+      },
+    ]);
+  }
+  for (const p of pours) {
+    if (p.batch && p.rubber.form === "pourable" && p.cure.potLife.hours.typical < 0.15 && p.batch.mixG > 1000) {
+      add("rubber", "warning", [
+        {
+          path: "rubberId",
+          message: `${quote(p.batch.mixG, "mass")} is a lot to stir and pour in ${quote(p.cure.potLife.hours.typical, "duration")}: split it, or choose a slower rubber.`,
+        },
+      ]);
+    }
+  }
+  const deep = pours.find(
+    (p) =>
+      p.rubber.traits.includes("condensation") &&
+      layout.kind === "block" &&
+      isBlock(p) &&
+      Math.min(p.fillLineMm - p.fromMm, layout.box.leastWallMm) > CONDENSATION_DEPTH_MM,
+  );
+  if (deep)
+    add("out", "warning", [
+      {
+        path: "cure",
+        message: `${deep.rubber.name} cures by moisture from the air, and this section is more than ${quote(CONDENSATION_DEPTH_MM, "length")} deep: give it days longer, open to the air, and no oven. Press a thumbnail into the thickest part before you trust it.`,
+      },
+    ]);
+  const wants = job.mould.opening === "putty" ? "putty" : layout.kind === "skin" ? "brushable" : "pourable";
+  const does = { pourable: "poured as a block", brushable: "brushed on in coats", putty: "pressed on by hand" };
+  // Pourable rubber thickened is brushed every day; anything else is the wrong stuff for the work.
+  if (rubber.form !== wants && !(wants === "brushable" && rubber.form === "pourable" && job.mould.skin.thickened))
+    add("pairing", "warning", [
+      {
+        path: "rubberId",
+        message: `${rubber.name} is meant to be ${does[rubber.form]}, and this mould is ${does[wants]}: amounts hold, the work may not.`,
+      },
+    ]);
+}
+
+function holdRemarks(hold: PlannedHold, add: Add): void {
+  const { worst } = hold;
+  if (worst && hold.support === "free" && worst.hold !== "holds") {
+    const band = `${quote(worst.mostMm.typical, "length")} (${quote(worst.mostMm.low, "length")} to ${quote(worst.mostMm.high, "length")})`;
+    add("strength", "warning", [
+      {
+        path: "hold",
+        message:
+          worst.hold === "bulges"
+            ? `Free-standing, the walls bulge ${band} under this fill; ${quote(hold.toleranceMm, "length")} is allowed. Make them thicker, put boards and straps round them, or give the mould a jacket.`
+            : `Free-standing, the walls bulge about ${band}: inside ${quote(hold.toleranceMm, "length")} if all goes well. Boards and two bands make it sure.`,
+      },
+    ]);
+  }
+  if (worst?.large && hold.support === "free")
+    add("strength", "warning", [
+      { path: "hold.large", message: "The bulge is more than half the wall's thickness: past that the figures only say that it is far too much." },
+    ]);
+  if (worst?.blocky && hold.support === "free")
+    add("strength", "warning", [
+      {
+        path: "hold.blocky",
+        message: "This wall is thicker than a third of its span: blockier than plates are reckoned, so take the bulge as a rough figure.",
+      },
+    ]);
+  if (hold.support === "boards" && hold.boards && !hold.boards.enough)
+    add("strength", "warning", [
+      {
+        path: "hold.boards",
+        message: `${hold.boards.stock.name} bows ${quote(hold.boards.bow.mostMm.typical, "length")} behind the rubber even with ${hold.boards.straps.length} straps, or a strap pulls more than ${Math.round(hold.boards.pullN)} N: take a stiffer board or a stronger strap.`,
+      },
+    ]);
+  if (hold.panel && hold.panel.mostMm.typical > 1)
+    add("box", "warning", [
+      {
+        path: "boxId",
+        message: `Under the rubber the longest side bows ${quote(hold.panel.mostMm.typical, "length")}: ${hold.panel.straps?.enough ? `put ${hold.panel.straps.straps.length === 1 ? "a strap over a batten" : `${hold.panel.straps.straps.length} straps over battens`} round it, or` : ""} take a stiffer sheet.`,
+      },
+    ]);
+  if (hold.hoop?.used && hold.hoop.used > 0.5)
+    add("box", "warning", [
+      {
+        path: "boxId",
+        message: `The wrap uses ${Math.round(hold.hoop.used * 100)} % of its weakest strength at the foot: take a thicker sheet, or bind it with cord.`,
+      },
+    ]);
+  if (hold.stretch.hold !== "holds") {
+    const pct = (v: number) => `${Math.round(v * 100)} %`;
+    add("opening", "warning", [
+      {
+        path: "mould.opening",
+        message: `To let go it has to stretch ${pct(hold.stretch.strain)} where it is narrow; this rubber is good for ${pct(hold.stretch.safe.low)} to ${pct(hold.stretch.safe.typical)}, cast after cast.${hold.cut && hold.cut.needMm > 0 ? " The slit takes care of it." : " Slit it, part it, or choose a softer rubber."}`,
+      },
+    ]);
+  }
+  for (const c of hold.cores.filter((x) => x.hold === "bulges"))
+    add("strength", "warning", [
+      {
+        path: "hold.cores",
+        message: `${c.name}: ${quote(c.lengthMm, "length")} long on ${quote(c.diameterMm, "length")} sags ${quote(c.sagMm, "length")} or tears when it is drawn. Fill the hole in the master and drill the castings, or cast the core round a pin.`,
+      },
+    ]);
+}
+
+function planInside(
+  job: Job,
+  shelf: Shelf,
+  measure: Measure,
+  cast: Cast,
+  rubber: Rubber | null,
+  batch: CastBatch | null,
+  inserts: PlannedInside["inserts"],
+  hollow: PlannedInside["hollow"],
+): PlannedInside {
+  const then = pick(shelf.casts, job.inside.thenCastId);
+  const links = [
+    ...(rubber ? [{ name: rubber.name, shrinkPct: rubber.shrinkPct, times: job.inside.generations }] : []),
+    { name: cast.name, shrinkPct: cast.shrinkPct, times: job.inside.generations },
+    ...(then ? [{ name: then.name, shrinkPct: then.shrinkPct, times: 1 }] : []),
+  ];
+  const density = batch?.wetDensityGMl ?? cast.densityGMl.typical;
+  return {
+    inserts,
+    insertsG: inserts.reduce((s, i) => s + i.massG, 0),
+    hollow,
+    chargeG: hollow ? hollow.chargeMl * density : null,
+    backG: hollow ? hollow.backMl * density : null,
+    thin: thinnestSection(measure, cast.family, density, hollow),
+    sections: job.inside.cutsMm.length > 0 ? sectionsOf(measure, job.inside.cutsMm) : [],
+    shrink: shrinkChain(links),
+  };
+}
+
+function weigh(
+  pours: readonly PlannedPour[],
+  batch: CastBatch | null,
+  inside: PlannedInside | null,
+  layout: Layout | null,
+  stock: BoxStock | null,
+  masterG: number | null,
+): Weights | null {
+  if (pours.length === 0 || !batch || !layout) return null;
+  const rubberG = pours.reduce((s, p) => s + p.rubberMl * p.rubber.densityGMl.typical, 0);
+  const boxG = layout.kind === "block" ? boxMassG(layout.panels, stock) : null;
+  const jacketG = layout.jacket?.massG.typical ?? null;
+  const insertsG = inside?.insertsG ?? 0;
+  const filledG = rubberG + batch.wetG + insertsG + (jacketG ?? 0);
+  return {
+    rubberG,
+    boxG,
+    boxedG: boxG === null ? null : boxG + rubberG + (masterG ?? 0),
+    jacketG,
+    mouldG: rubberG,
+    castWetG: batch.wetG + insertsG,
+    castDemouldedG: batch.demouldedG.typical + insertsG,
+    castDryG: batch.dryG.typical + insertsG,
+    filledG,
+    heavy: filledG > COMFORTABLE_LIFT_G,
+  };
+}
+
+/** Rubber froths up to this many times its height before it falls back. */
+const HEAD_ROOM = 4;
+
+function placesOf(job: Job, m: Measure, layout: Layout, weights: Weights | null, pours: readonly PlannedPour[]): Place[] {
+  const places: Place[] = [];
+  const jacket = layout.jacket?.thicknessMm ?? 0;
+  const outer =
+    layout.kind === "block"
+      ? [layout.box.lengthMm + 2 * jacket, layout.box.widthMm + 2 * jacket, layout.fillHeightMm + jacket]
+      : [
+          m.lengthMm + 2 * (layout.skinMm + jacket + (layout.flange?.widthMm ?? 0)),
+          m.widthMm + 2 * (layout.skinMm + jacket + (layout.flange?.widthMm ?? 0)),
+          layout.fillHeightMm + jacket,
+        ];
+  const [length = 0, width = 0, height = 0] = outer;
+  const sizes = `${quote(length, "length")} × ${quote(width, "length")} × ${quote(height, "length")}`;
+  const { shelf, chamber } = job.hold;
+  if (shelf) {
+    const flat = Math.max(length, width) <= Math.max(shelf.lengthMm, shelf.widthMm) && Math.min(length, width) <= Math.min(shelf.lengthMm, shelf.widthMm);
+    const load = weights === null || weights.filledG <= shelf.loadG;
+    places.push({
+      name: "Shelf",
+      fits: flat && height <= shelf.heightMm && load,
+      why: !flat
+        ? `The mould is ${sizes}: it does not go on the shelf.`
+        : height > shelf.heightMm
+          ? `The mould is ${quote(height, "length")} high: more than the shelf leaves.`
+          : !load
+            ? `Filled it weighs ${quote(weights?.filledG ?? 0, "mass")}: more than the shelf may carry.`
+            : `${sizes}${weights ? ` and ${quote(weights.filledG, "mass")}` : ""}: it goes.`,
+    });
+  }
+  if (chamber) {
+    const most = Math.max(0, ...pours.map((p) => p.batch?.mixMl ?? 0));
+    const potMl = ((Math.PI / 4) * chamber.diameterMm ** 2 * chamber.heightMm) / 1000;
+    const cup = most * HEAD_ROOM <= potMl * 0.8;
+    const block = Math.hypot(length, width) <= chamber.diameterMm && height <= chamber.heightMm;
+    places.push({
+      name: "Vacuum or pressure pot",
+      fits: cup,
+      why: cup
+        ? `The largest mix, ${quote(most, "volume")}, has room to froth to ${HEAD_ROOM} times its height. ${block ? "The whole mould goes in too" : "The mould itself does not go in"}; only masters known to be solid go under vacuum or pressure, and only rated pots.`
+        : `The largest mix, ${quote(most, "volume")}, would froth over: degas it in ${Math.ceil((most * HEAD_ROOM) / (potMl * 0.8))} cups.`,
+    });
+  }
+  return places;
 }

@@ -51,7 +51,7 @@ export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubbe
     kind,
     rubber: p.rubber?.name ?? "",
     shopC: job.shopC,
-    wallMm: p.layout?.box.leastWallMm ?? job.mould.wallMm,
+    wallMm: p.layout ? (p.layout.kind === "block" ? p.layout.box.leastWallMm : p.layout.skinMm) : job.mould.wallMm,
     verdict: p.chain.verdict,
     castFamily: kind === "cast" ? (p.cast?.family ?? null) : null,
   };
@@ -74,9 +74,9 @@ export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubbe
         wetG: null,
         dryG: null,
         filledG: null,
-        fillLineMm: pour.fillLineMm,
-        demouldH: pour.cure.demould.hours,
-        demouldReason: pour.cure.demould.reason,
+        fillLineMm: pour.kind === "block" ? pour.fillLineMm : null,
+        demouldH: pour.wait.hours,
+        demouldReason: pour.wait.reason,
       },
     };
   }
@@ -90,7 +90,7 @@ export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubbe
       material: p.cast.name,
       components: parts(p.castBatch.components),
       mixG: p.castBatch.mixG,
-      volumeMl: p.measure.volumeMl,
+      volumeMl: p.castMl ?? p.measure.volumeMl,
       ratioLabel: p.castBatch.ratioLabel,
       count: job.cast.count,
       wetG: p.castBatch.wetG,

@@ -4,7 +4,8 @@ import { CirclePlus } from "lucide-react";
 import Link from "next/link";
 import { useState } from "react";
 import type { Plan, Step } from "@/core/plan";
-import { StepMark, STEP_NAME } from "../job/Route";
+import type { Opening } from "@/core/mould";
+import { StepMark, stepName } from "../job/Route";
 import { NewJobDialog } from "../newJob";
 import type { PatchView } from "../patch/PatchScreen";
 import type { PourView } from "../types";
@@ -16,6 +17,7 @@ export interface JobCard {
   id: string;
   name: string;
   updatedAt: number;
+  opening: Opening;
   castName: string | null;
   rubberName: string | null;
   tally: Plan["tally"];
@@ -172,7 +174,7 @@ function JobTile({ job }: { job: JobCard }) {
         <span className="mt-auto flex items-start gap-2 border-t border-line pt-2 text-sm">
           <StepMark state={job.next.state} />
           <span className="min-w-0">
-            <b>{STEP_NAME[job.next.id]}:</b> {say(job.next.line)}
+            <b>{stepName(job.next.id, job.opening)}:</b> {say(job.next.line)}
           </span>
         </span>
       )}

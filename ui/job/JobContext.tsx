@@ -39,6 +39,13 @@ export function useRemark(path: string): { message: string; severity: "fault" | 
   return found ? { message: say(found.message), severity: found.severity } : null;
 }
 
+/** Everything the plan has to say about one value. */
+export function useRemarks(path: string): { message: string }[] {
+  const { plan } = useJob();
+  const { say } = useUnits();
+  return plan.remarks.filter((r) => r.path === path).map((r) => ({ message: say(r.message) }));
+}
+
 interface JobQuantityProps {
   path: string;
   label: ReactNode;

@@ -16,8 +16,9 @@ import type { JobView, PourView } from "../types";
 import { useUnits } from "../units";
 import { JobProvider, useJob } from "./JobContext";
 import type { JobDocument, SaveState } from "./jobDocument";
-import { Route, STEP_NAME } from "./Route";
-import type { Stage } from "./scene";
+import { Route, stepName } from "./Route";
+import type { Stage } from "@/core/draw";
+import { OPENING } from "@/core/mould";
 import { SectionDrawing } from "./SectionDrawing";
 import { loadSteps, STEP_BODY } from "./steps";
 import { Tally } from "./Tally";
@@ -26,9 +27,11 @@ import { useJobDocument } from "./useJobDocument";
 const STAGE_OF: Record<StepId, Stage> = {
   master: "master",
   pairing: "pour0",
+  opening: "pour0",
   prepare: "pour0",
   box: "pour0",
   rubber: "pour0",
+  strength: "cast",
   cast: "cast",
   out: "cast",
 };
@@ -75,22 +78,24 @@ export function JobScreen({
   const [step, go] = useStep(firstStep);
   const [chosen, setChosen] = useState<{ step: StepId; stage: Stage } | null>(null);
 
+  const { opening } = job.mould;
   const keys = useMemo(
     () => [
-      ...STEP_IDS.map((id, i) => ({ keys: String(i + 1), label: `To step ${i + 1}, ${STEP_NAME[id]}`, run: () => go(id) })),
+      ...STEP_IDS.map((id, i) => ({ keys: String(i + 1), label: `To step ${i + 1}, ${stepName(id, opening)}`, run: () => go(id) })),
       { keys: "Ctrl+Z", label: "Undo", run: () => void document.step("undo") },
       { keys: "Ctrl+Shift+Z", label: "Redo", run: () => void document.step("redo") },
     ],
-    [document, go],
+    [document, go, opening],
   );
   useShortcuts(keys);
   useEffect(loadSteps, []);
 
-  const twoPart = job.mould.opening === "twoPart";
+  const { halves, made } = OPENING[opening];
   const stages: { value: Stage; label: string }[] = [
     { value: "master", label: "Master" },
-    { value: "pour0", label: twoPart ? "First half" : "Rubber pour" },
-    ...(twoPart ? [{ value: "pour1" as const, label: "Second half" }] : []),
+    { value: "pour0", label: made === "skin" ? "Coats" : halves ? "First half" : "Rubber pour" },
+    ...(halves ? [{ value: "pour1" as const, label: "Second half" }] : []),
+    ...(made === "skin" && job.jacket !== "none" ? [{ value: "jacket" as const, label: "Jacket" }] : []),
     { value: "cast", label: "Casting" },
   ];
   const wanted = chosen?.step === step ? chosen.stage : STAGE_OF[step];
@@ -105,7 +110,7 @@ export function JobScreen({
       <div className="flex flex-1 flex-col gap-2.5 pt-1">
         <TitleRow job={job} save={save} canUndo={canUndo} canRedo={canRedo} document={document} id={initial.id} />
         <Trouble save={save} document={document} />
-        <Route steps={plan.steps} current={step} onGo={go} />
+        <Route steps={plan.steps} opening={job.mould.opening} current={step} onGo={go} />
         <div className="grid flex-1 items-start gap-3 pb-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
           <section aria-label="Section drawing" className="card overflow-hidden lg:sticky lg:top-2">
             {plan.layout && (
@@ -125,7 +130,7 @@ export function JobScreen({
           </section>
           <section aria-labelledby="step-title" className="card space-y-4 p-4">
             <h2 id="step-title" className="text-2xl font-bold">
-              {at + 1}. {STEP_NAME[step]}
+              {at + 1}. {stepName(step, opening)}
             </h2>
             <Cautions step={step} />
             <Body />
@@ -135,7 +140,7 @@ export function JobScreen({
               </button>
               {at < STEP_IDS.length - 1 && (
                 <button type="button" className="btn btn-main" onClick={() => go(STEP_IDS[at + 1] ?? step)}>
-                  {STEP_NAME[STEP_IDS[at + 1] ?? step]} <ArrowRight size={18} aria-hidden="true" />
+                  {stepName(STEP_IDS[at + 1] ?? step, opening)} <ArrowRight size={18} aria-hidden="true" />
                 </button>
               )}
             </div>

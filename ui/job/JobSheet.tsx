@@ -4,10 +4,13 @@ import { Printer } from "lucide-react";
 import Link from "next/link";
 import type { ReactNode } from "react";
 import type { Job } from "@/core/job";
+import { JACKET_MAKE, JACKETS } from "@/core/material";
+import { OPENING } from "@/core/mould";
 import type { Plan } from "@/core/plan";
 import { useUnits } from "../units";
 import { VerdictMark } from "../VerdictMark";
-import { STEP_NAME } from "./Route";
+import { stepName } from "./Route";
+import { OrderOfWork } from "./OrderOfWork";
 import { PartList } from "./steps/PartList";
 
 /** Everything of a job on paper: amounts, cut list, times, verdicts and cautions, with room for what really happened. */
@@ -40,7 +43,7 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
           <ul className="list-disc pl-5">
             {plan.cautions.map((c) => (
               <li key={`${c.step} ${c.text}`}>
-                <b>{STEP_NAME[c.step]}:</b> {say(c.text)}
+                <b>{stepName(c.step, job.mould.opening)}:</b> {say(c.text)}
               </li>
             ))}
           </ul>
@@ -63,7 +66,12 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
           ))}
         </ul>
       </Part>
-      {measure && layout && (
+      {plan.order.length > 0 && (
+        <Part title={`Order of work: ${OPENING[job.mould.opening].label.toLowerCase()}`}>
+          <OrderOfWork order={plan.order} boxes />
+        </Part>
+      )}
+      {measure && layout?.kind === "block" && (
         <Part title="Box">
           <p>
             Master {fmt(measure.lengthMm, "length")} × {fmt(measure.widthMm, "length")} × {fmt(measure.heightMm, "length")}, {fmt(measure.volumeMl, "volume")}.
@@ -84,6 +92,38 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
               ))}
             </tbody>
           </table>
+        </Part>
+      )}
+      {layout?.jacket && (
+        <Part title={`Jacket: ${JACKETS[layout.jacket.jacket].label.toLowerCase()}`}>
+          <p>
+            {layout.jacket.parts === 1 ? "One part" : `${layout.jacket.parts} parts`}, {fmt(layout.jacket.thicknessMm, "length")} thick,{" "}
+            {fmt(layout.jacket.volumeMl, "volume")}, {fmt(layout.jacket.massG.typical, "mass")}. {layout.jacket.why}{" "}
+            {layout.jacket.bolts > 0 ? `${layout.jacket.bolts} bolts along the flanges. ` : ""}
+            {JACKET_MAKE[layout.jacket.jacket].how} {layout.jacket.parts > 1 ? JACKET_MAKE[layout.jacket.jacket].barrier : ""}
+          </p>
+        </Part>
+      )}
+      {plan.hold?.worst && (
+        <Part title="Under the fill">
+          <p>
+            {plan.hold.support === "free"
+              ? `Standing alone, the walls bulge ${fmt(plan.hold.worst.mostMm.typical, "length")} (${band(plan.hold.worst.mostMm, "length")}); ${fmt(plan.hold.toleranceMm, "length")} allowed.`
+              : plan.hold.support === "boards" && plan.hold.boards
+                ? `Boards of ${plan.hold.boards.stock.name.toLowerCase()}, straps ${plan.hold.boards.straps.map((z) => fmt(z, "length")).join(", ")} above the foot, ${Math.round(plan.hold.boards.pullN)} N each.`
+                : "The jacket holds it."}
+          </p>
+        </Part>
+      )}
+      {plan.inside && plan.inside.inserts.length > 0 && (
+        <Part title="Goes inside">
+          <ul className="list-disc pl-5">
+            {plan.inside.inserts.map((i, k) => (
+              <li key={k}>
+                {i.count} × {i.label}, ⌀ {fmt(i.diameterMm, "length")}, {fmt(i.lengthMm, "length")} long. {i.reminder}
+              </li>
+            ))}
+          </ul>
         </Part>
       )}
       {plan.pours.map(

@@ -1,18 +1,23 @@
 "use client";
 
 import { useEffect, useRef } from "react";
+import { OPENING, type Opening } from "@/core/mould";
 import type { Step, StepId, StepState } from "@/core/plan";
 import { useUnits } from "../units";
 
-export const STEP_NAME: Record<StepId, string> = {
+const STEP_NAME: Record<StepId, string> = {
   master: "Master",
   pairing: "Pairing",
+  opening: "Opening",
   prepare: "Prepare",
   box: "Box",
   rubber: "Rubber",
+  strength: "Strength",
   cast: "Cast",
   out: "Pour & open",
 };
+/** What a step is called in a job: a skin has no box, it has a jacket. */
+export const stepName = (id: StepId, opening: Opening): string => (id === "box" && OPENING[opening].made === "skin" ? "Jacket" : STEP_NAME[id]);
 const STATE_WORD: Record<StepState, string> = {
   waiting: "not yet",
   asks: "needs an answer",
@@ -44,7 +49,7 @@ export function StepMark({ state }: { state: StepState }) {
 }
 
 /** The route: this job's steps in order, each saying how it stands. */
-export function Route({ steps, current, onGo }: { steps: readonly Step[]; current: StepId; onGo: (id: StepId) => void }) {
+export function Route({ steps, opening, current, onGo }: { steps: readonly Step[]; opening: Opening; current: StepId; onGo: (id: StepId) => void }) {
   const { say } = useUnits();
   const here = useRef<HTMLButtonElement>(null);
   // On a narrow screen the route scrolls sideways: keep the current step in view.
@@ -53,7 +58,7 @@ export function Route({ steps, current, onGo }: { steps: readonly Step[]; curren
   }, [current]);
   return (
     <nav aria-label="Steps of this job" className="no-print relative overflow-x-auto">
-      <ol className="flex min-w-max gap-1.5 lg:grid lg:min-w-0 lg:grid-cols-7">
+      <ol className="flex min-w-max gap-1.5 lg:grid lg:min-w-0 lg:grid-cols-9">
         {steps.map((s, i) => (
           <li key={s.id} className="lg:min-w-0">
             <button
@@ -61,12 +66,12 @@ export function Route({ steps, current, onGo }: { steps: readonly Step[]; curren
               type="button"
               onClick={() => onGo(s.id)}
               aria-current={s.id === current ? "step" : undefined}
-              className={`h-full w-full rounded-xl border-2 px-3 py-1.5 text-left ${s.id === current ? "border-ink bg-peel" : "border-line bg-card hover:bg-peel/60"}`}
+              className={`h-full w-full rounded-xl border-2 px-3 py-1.5 text-left lg:px-1.5 ${s.id === current ? "border-ink bg-peel" : "border-line bg-card hover:bg-peel/60"}`}
             >
-              <span className="flex items-center gap-2 font-semibold">
+              <span className="flex items-center gap-1.5 whitespace-nowrap font-semibold lg:gap-1 lg:text-[0.86rem]">
                 <StepMark state={s.state} />
                 <span>
-                  {i + 1}. {STEP_NAME[s.id]}
+                  {i + 1}. {stepName(s.id, opening)}
                 </span>
                 <span className="sr-only">, {STATE_WORD[s.state]}</span>
               </span>

@@ -2,36 +2,55 @@
 
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Job } from "@/core/job";
-import { LARGEST_MM, SMALLEST_MM, type ProfilePoint, type SizeKey } from "@/core/master";
-import { THICKEST_MM } from "@/core/mould";
+import { LARGEST_MM, SMALLEST_MM, type Measure, type ProfilePoint, type SizeKey } from "@/core/master";
+import { OPENING, THICKEST_MM, type BlockLayout, type SkinLayout } from "@/core/mould";
 import type { Plan } from "@/core/plan";
 import { QuantityField } from "../QuantityField";
 import { useUnits } from "../units";
-import { buildScene, movePoint, type Stage, type Stuff } from "./scene";
+import { buildScene, STUFFS, type Scene, type Stage, type Stuff } from "@/core/draw";
+import { movePoint } from "./movePoint";
 
 const NAMES: Record<Stuff, string> = {
   master: "Master",
   rubber: "Rubber",
   oldRubber: "First half",
+  tinted: "Tinted coat",
+  plug: "Loose plug",
   clay: "Clay",
-  box: "Box",
+  box: "Box or boards",
+  jacket: "Jacket",
+  timber: "Timber",
   cast: "Cast",
+  insert: "Goes inside",
+  hollow: "Hollow",
 };
 const HUE: Record<Stuff, string> = {
   master: "var(--color-master)",
   rubber: "var(--color-rubber)",
   oldRubber: "var(--color-rubber)",
+  tinted: "var(--color-rubber)",
+  plug: "var(--color-rubber)",
   clay: "var(--color-clay)",
   box: "var(--color-box)",
+  jacket: "var(--color-jacket)",
+  timber: "var(--color-box)",
   cast: "var(--color-cast)",
+  insert: "var(--color-ink)",
+  hollow: "var(--color-cast)",
 };
 const GROUND: Record<Stuff, string> = {
   master: "#e6e3dd",
   rubber: "#c9e4de",
   oldRubber: "#e3efe9",
+  tinted: "#9fcfc7",
+  plug: "#7fbfb6",
   clay: "#f0d3c2",
   box: "#e6d3ae",
+  jacket: "#eadfe6",
+  timber: "#d9bd8a",
   cast: "#ddd0ec",
+  insert: "#8b8f99",
+  hollow: "#fffaf0",
 };
 
 /** One hatch for each stuff: diagonals for rubber, dots for clay, grain for wood, crossed lines for the master, flecks for the cast. */
@@ -39,10 +58,15 @@ function Hatches({ id, scale }: { id: string; scale: number }) {
   const stroke = (s: Stuff) => ({ stroke: HUE[s], strokeWidth: 1.1, fill: "none" });
   return (
     <defs>
-      {(Object.keys(NAMES) as Stuff[]).map((s) => (
+      {STUFFS.map((s) => (
         <pattern key={s} id={`${id}-${s}`} width="12" height="12" patternUnits="userSpaceOnUse">
           <rect width="12" height="12" fill={GROUND[s]} />
           {s === "rubber" && <path d="M-3 9 9 -3M0 15 15 0M-3 3 3 -3M9 15 15 9" {...stroke(s)} />}
+          {s === "tinted" && <path d="M-3 3 3 -3M-3 15 15 -3M9 15 15 9" {...stroke(s)} strokeWidth={2} />}
+          {s === "plug" && <path d="M0 6h12M0 0h12" {...stroke(s)} strokeWidth={1.6} />}
+          {s === "jacket" && <path d="M6 0v12M0 3h6M6 9h6" {...stroke(s)} />}
+          {s === "timber" && <path d="M0 2c4 2 8 -2 12 0M0 8c4 2 8 -2 12 0" {...stroke(s)} />}
+          {s === "insert" && <path d="M0 0 12 12" {...stroke(s)} strokeWidth={2} />}
           {s === "oldRubber" && <path d="M0 12 12 0" {...stroke(s)} strokeDasharray="3 3" />}
           {s === "clay" && <path d="M3 3h.1M9 9h.1M9 2h.1M3 8.5h.1" {...stroke(s)} strokeWidth={2.2} strokeLinecap="round" />}
           {s === "box" && <path d="M0 3h12M0 9h5M8 9h4M2 6h7" {...stroke(s)} />}
@@ -51,7 +75,7 @@ function Hatches({ id, scale }: { id: string; scale: number }) {
         </pattern>
       ))}
       {/* The same hatches for paths drawn in millimetres, so that lines keep their width at any scale. */}
-      {(Object.keys(NAMES) as Stuff[]).map((s) => (
+      {STUFFS.map((s) => (
         <pattern key={s} id={`${id}-${s}-mm`} href={`#${id}-${s}`} patternTransform={`scale(${1 / scale} ${-1 / scale})`} />
       ))}
     </defs>
@@ -104,6 +128,110 @@ const HEIGHT_KEY: Partial<Record<Job["master"]["shape"], SizeKey>> = {
   weighed: "heightMm",
 };
 
+type Frame = { job: Job; scene: Scene; X: (mm: number) => number; Y: (mm: number) => number; onMould: Props["onMould"] };
+const mid = (a: number, b: number) => (a + b) / 2;
+
+/** Sizes of a block: wall, cover, base, inside. */
+function blockDims({
+  job,
+  measure,
+  layout,
+  scene,
+  X,
+  Y,
+  cx,
+  rightX,
+  onMould,
+}: Frame & { measure: Measure; layout: BlockLayout; cx: number; rightX: number }): Dimension[] {
+  const half = layout.box.lengthMm / 2;
+  const fill = layout.fillHeightMm;
+  // Turned over, the cover lies below the cavity.
+  const flipped = scene.master.upsideDown;
+  const [coverLow, coverHigh] = flipped ? [0, scene.master.fromMm] : [scene.master.toMm, fill];
+  // Under the drawing: the wall first, the whole inside below it.
+  const wallY = Y(scene.bottomMm) + 18;
+  const bottomY = Y(scene.bottomMm) + 44;
+  const upright = (key: string, name: string, mm: number, low: number, high: number, edit: (v: number) => void): Dimension => ({
+    key,
+    name,
+    mm,
+    x: rightX + 32,
+    y: mid(Y(low), Y(high)),
+    from: [rightX, Y(low)],
+    to: [rightX, Y(high)],
+    edit,
+    min: 0.1,
+    max: THICKEST_MM,
+  });
+  const [baseLow, baseHigh] = flipped ? [scene.master.toMm, fill] : [0, scene.master.fromMm];
+  return [
+    {
+      key: "wall",
+      name: "Wall",
+      mm: job.mould.ownBox ? half - measure.lengthMm / 2 : layout.box.leastWallMm,
+      x: X(half) + 34,
+      y: wallY,
+      from: [X(measure.lengthMm / 2), wallY],
+      to: [X(half), wallY],
+      ...(job.mould.ownBox ? {} : { edit: (v: number) => onMould({ wallMm: v }), min: 0.1, max: THICKEST_MM }),
+    },
+    upright("cover", "Cover", job.mould.coverMm, coverLow, coverHigh, (v) => onMould({ coverMm: v })),
+    ...(OPENING[job.mould.opening].base ? [upright("base", "Base", job.mould.baseMm, baseLow, baseHigh, (v) => onMould({ baseMm: v }))] : []),
+    {
+      key: "inside",
+      name: layout.box.shape === "cylindrical" ? "Inside diameter" : "Inside length",
+      mm: layout.box.lengthMm,
+      x: cx,
+      y: bottomY,
+      from: [X(-half), bottomY],
+      to: [X(half), bottomY],
+    },
+  ];
+}
+
+/** Sizes of a skin: its thickness over the top, the flange, the jacket. */
+function skinDims({ job, layout, scene, X, Y, onMould, stage }: Frame & { layout: SkinLayout; stage: Stage }): Dimension[] {
+  const { skin } = job.mould;
+  const dims: Dimension[] = [];
+  const rightX = X(scene.halfMm) + 16;
+  const top = scene.master.upsideDown ? scene.master.fromMm : scene.master.toMm;
+  const sign = scene.master.upsideDown ? -1 : 1;
+  const outer = top + sign * layout.skinMm;
+  dims.push({ key: "skin", name: "Skin", mm: layout.skinMm, x: rightX + 32, y: mid(Y(top), Y(outer)), from: [rightX, Y(top)], to: [rightX, Y(outer)] });
+  if (layout.jacket && stage !== "pour0") {
+    const out = outer + sign * layout.jacket.thicknessMm;
+    dims.push({
+      key: "jacket",
+      name: "Jacket",
+      mm: layout.jacket.thicknessMm,
+      x: rightX + 32,
+      y: mid(Y(outer), Y(out)) - 26 * sign,
+      from: [rightX, Y(outer)],
+      to: [rightX, Y(out)],
+      edit: (v) => onMould({ jacketMm: v }),
+      min: 0.1,
+      max: 200,
+    });
+  }
+  if (job.mould.opening !== "glove") {
+    const foot = layout.footMm / 2;
+    const y = Y(scene.bottomMm) + 20;
+    dims.push({
+      key: "flange",
+      name: "Flange",
+      mm: skin.flangeMm,
+      x: X(foot + skin.flangeMm) + 34,
+      y,
+      from: [X(foot), y],
+      to: [X(foot + skin.flangeMm), y],
+      edit: (v) => onMould({ skin: { ...skin, flangeMm: v } }),
+      min: 0.1,
+      max: 200,
+    });
+  }
+  return dims;
+}
+
 /** The cut: this mould in section, to scale. Sizes with a dotted underline can be changed where they stand. */
 export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onProfile }: Props) {
   const { fmt } = useUnits();
@@ -125,7 +253,8 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
   if (!measure) return <EmptyStage width={width} frame={frame} line={plan.steps[0]?.line ?? ""} />;
 
   const estimate = job.master.shape === "displaced" || job.master.shape === "weighed";
-  const scene = buildScene(measure, layout, stage, panelMm, estimate);
+  const scene = buildScene({ plan, mould: job.mould, stage, panelMm, estimateOnly: estimate });
+  if (!scene) return <EmptyStage width={width} frame={frame} line={plan.steps[0]?.line ?? ""} />;
   const height = Math.min(430, Math.max(230, width * 0.6));
   const pad = {
     left: width < 480 ? 74 : 104,
@@ -138,7 +267,6 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
   const base = height - pad.bottom - (height - pad.top - pad.bottom - scale * (scene.topMm - scene.bottomMm)) / 2;
   const X = (mm: number) => cx + mm * scale;
   const Y = (mm: number) => base - (mm - scene.bottomMm) * scale;
-  const mid = (a: number, b: number) => (a + b) / 2;
 
   const dims: Dimension[] = [];
   const lengthKey = LENGTH_KEY[job.master.shape];
@@ -169,63 +297,8 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
     to: [X(measure.lengthMm / 2), lengthY],
     ...(lengthKey ? { edit: (v: number) => onSize(lengthKey, v), ...limits } : {}),
   });
-  if (layout && stage !== "master") {
-    const half = layout.box.lengthMm / 2;
-    const wallMm = half - measure.lengthMm / 2;
-    // Under the drawing: the wall first, the whole inside below it.
-    const wallY = Y(scene.bottomMm) + 18;
-    dims.push({
-      key: "wall",
-      name: "Wall",
-      mm: job.mould.ownBox ? wallMm : layout.box.leastWallMm,
-      x: X(half) + 34,
-      y: wallY,
-      from: [X(measure.lengthMm / 2), wallY],
-      to: [X(half), wallY],
-      ...(job.mould.ownBox ? {} : { edit: (v: number) => onMould({ wallMm: v }), min: 0.1, max: THICKEST_MM }),
-    });
-    const fill = layout.fillHeightMm;
-    // Turned over, the cover lies below the cavity.
-    const flipped = scene.master.upsideDown;
-    const [coverLow, coverHigh] = flipped ? [0, scene.master.fromMm] : [scene.master.toMm, fill];
-    dims.push({
-      key: "cover",
-      name: "Cover",
-      mm: job.mould.coverMm,
-      x: rightX + 32,
-      y: mid(Y(coverLow), Y(coverHigh)),
-      from: [rightX, Y(coverLow)],
-      to: [rightX, Y(coverHigh)],
-      edit: (v) => onMould({ coverMm: v }),
-      min: 0.1,
-      max: THICKEST_MM,
-    });
-    if (layout.partingAtMm !== null) {
-      const [baseLow, baseHigh] = flipped ? [scene.master.toMm, fill] : [0, scene.master.fromMm];
-      dims.push({
-        key: "base",
-        name: "Base",
-        mm: job.mould.baseMm,
-        x: rightX + 32,
-        y: mid(Y(baseLow), Y(baseHigh)),
-        from: [rightX, Y(baseLow)],
-        to: [rightX, Y(baseHigh)],
-        edit: (v) => onMould({ baseMm: v }),
-        min: 0.1,
-        max: THICKEST_MM,
-      });
-    }
-    const bottomY = Y(scene.bottomMm) + 44;
-    dims.push({
-      key: "inside",
-      name: layout.box.shape === "cylindrical" ? "Inside diameter" : "Inside length",
-      mm: layout.box.lengthMm,
-      x: cx,
-      y: bottomY,
-      from: [X(-half), bottomY],
-      to: [X(half), bottomY],
-    });
-  }
+  if (layout?.kind === "block" && stage !== "master") dims.push(...blockDims({ job, measure, layout, scene, X, Y, cx, rightX, onMould }));
+  if (layout?.kind === "skin" && stage !== "master") dims.push(...skinDims({ job, layout, scene, X, Y, onMould, stage }));
 
   const stuffs = [...new Set(scene.regions.map((r) => r.stuff))];
   const handles = stage === "master" && job.master.shape === "turned" ? job.master.profile : [];
@@ -282,6 +355,25 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
               />
             </g>
           ))}
+          {scene.strokes.map((l) => (
+            <g key={l.path} transform={`translate(${cx} ${base + scene.bottomMm * scale}) scale(${scale} ${-scale})`}>
+              <path
+                d={l.path}
+                fill="none"
+                stroke={l.name.startsWith("bulge") ? "var(--color-no)" : "var(--color-ink)"}
+                strokeWidth={(l.name.startsWith("bulge") ? 2.4 : 1.8) / scale}
+                strokeDasharray={l.name.startsWith("bulge") ? undefined : `${5 / scale} ${3 / scale}`}
+                strokeLinejoin="round"
+              />
+            </g>
+          ))}
+          {scene.marks.map((k, i) =>
+            k.name === "key" ? (
+              <path key={i} d={`M${X(k.xMm) - 6} ${Y(k.zMm)}a6 6 0 0 1 12 0Z`} fill="var(--color-citrus)" stroke="var(--color-ink)" strokeWidth="1.2" />
+            ) : (
+              <path key={i} d={`M${X(k.xMm) - 5} ${Y(k.zMm)}h10M${X(k.xMm)} ${Y(k.zMm) - 5}v10`} stroke="var(--color-ink)" strokeWidth="1.6" />
+            ),
+          )}
           {scene.lines.map((l) => (
             <g key={l.name}>
               <line x1={X(-l.halfMm) - 8} x2={X(l.halfMm) + 8} y1={Y(l.zMm)} y2={Y(l.zMm)} stroke="var(--color-ink)" strokeWidth="1.6" strokeDasharray="9 4" />
@@ -381,6 +473,31 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
               <rect width="26" height="16" rx="3" fill={`url(#${id}-${s})`} stroke={HUE[s]} strokeWidth="1.5" />
             </svg>
             {NAMES[s]}
+          </li>
+        ))}
+        {[...new Set(scene.marks.map((k) => k.name))].map((k) => (
+          <li key={k} className="flex items-center gap-2">
+            <svg width="26" height="16" aria-hidden="true">
+              {k === "key" ? (
+                <path d="M7 12a6 6 0 0 1 12 0Z" fill="var(--color-citrus)" stroke="var(--color-ink)" />
+              ) : (
+                <path d="M8 8h10M13 3v10" stroke="var(--color-ink)" strokeWidth="1.6" />
+              )}
+            </svg>
+            {k === "key" ? "Key" : "Bolt"}
+          </li>
+        ))}
+        {[...new Set(scene.strokes.map((l) => l.name))].map((name) => (
+          <li key={name} className="flex items-center gap-2">
+            <svg width="26" height="16" aria-hidden="true">
+              <path
+                d={name.startsWith("bulge") ? "M2 14C8 2 18 2 24 14" : "M2 8l5-4 5 8 5-8 5 4"}
+                fill="none"
+                stroke={name.startsWith("bulge") ? "var(--color-no)" : "var(--color-ink)"}
+                strokeWidth="2"
+              />
+            </svg>
+            {name.charAt(0).toUpperCase() + name.slice(1)}
           </li>
         ))}
         {estimate && <li className="hint">Dashed: only its outer sizes are known</li>}

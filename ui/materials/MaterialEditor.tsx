@@ -7,7 +7,7 @@ import { Dialog } from "../Dialog";
 import { QuantityField } from "../QuantityField";
 import { notice } from "../notice";
 import { send } from "../send";
-import { fieldsOf, type FieldSpec, rangeAt, valueAt, withDraft, withValue } from "./fields";
+import { fieldsOf, type FieldSpec, rangeAt, valueAt, withDraft, withValue, optionalOf } from "./fields";
 
 const keyOf = (id: string) => `zesty-material-${id}`;
 
@@ -78,17 +78,17 @@ export function MaterialEditor({ material, onClose, onSaved }: { material: Mater
         {fieldsOf(draft).map((f) => (
           <Property key={f.path} spec={f} draft={draft} put={put} fault={faultAt(f.path)} doubt={doubtAt(f.path)} />
         ))}
-        {draft.kind === "rubber" && (
-          <label className="chip cursor-pointer">
+        {optionalOf(draft).map((o) => (
+          <label key={o.path} className="chip cursor-pointer">
             <input
               type="checkbox"
               className="size-5 accent-ink"
-              checked={draft.cureAlso !== null}
-              onChange={(e) => put("cureAlso", e.target.checked ? { atC: 40, hours: draft.cureH.typical / 3 } : null)}
+              checked={valueAt(draft, o.path) !== null}
+              onChange={(e) => put(o.path, e.target.checked ? o.blank : null)}
             />{" "}
-            Its data sheet gives a demould time at a second temperature
+            {o.label}
           </label>
-        )}
+        ))}
         <label className="block space-y-1">
           <span className="label">Cautions, one a line</span>
           <textarea className="field" rows={3} value={draft.cautions.join("\n")} onChange={(e) => put("cautions", e.target.value.split("\n").slice(0, 12))} />

@@ -133,6 +133,7 @@ export function fieldsOf(m: Material): FieldSpec[] {
         range("conductivityWMK", "Conductivity", "count", { suffix: "W/m·K" }),
         range("specificHeatJGK", "Specific heat", "count", { suffix: "J/g·K" }),
         number("costLevel", "Cost, 1 cheap to 3 dear", "count"),
+        ...(m.pricePerKg === null ? [] : [number("pricePerKg", "Price of a kilogram", "count", { suffix: "per kg" })]),
         { path: "foodDeclared", label: "Maker declares food contact", kind: "flag" },
         ...(m.mix.kind === "ratio"
           ? twoParts("mix")
@@ -157,8 +158,30 @@ export function fieldsOf(m: Material): FieldSpec[] {
     case "release":
       return [{ path: "role", label: "Used as", kind: "choice", options: ["release", "sealer", "both"] }];
     case "box":
-      return [number("thicknessMm", "Thickness", "length"), { path: "bends", label: "Wraps round", kind: "flag" }];
+      return [
+        number("thicknessMm", "Thickness", "length"),
+        { path: "bends", label: "Wraps round", kind: "flag" },
+        ...(m.modulusMPa ? [range("modulusMPa", "Stiffness of the sheet", "count", { suffix: "MPa" })] : []),
+        ...(m.strengthMPa ? [range("strengthMPa", "Strength in pull", "count", { suffix: "MPa" })] : []),
+        ...(m.densityGMl ? [range("densityGMl", "Density", "density")] : []),
+      ];
   }
+}
+
+/** What may be left unsaid about a material, with what stands there first when it is said. */
+export function optionalOf(m: Material): { path: string; label: string; blank: unknown }[] {
+  if (m.kind === "rubber")
+    return [
+      { path: "cureAlso", label: "Its data sheet gives a demould time at a second temperature", blank: { atC: 40, hours: m.cureH.typical / 3 } },
+      { path: "pricePerKg", label: "Its price is known", blank: 20 },
+    ];
+  if (m.kind === "box")
+    return [
+      { path: "modulusMPa", label: "Its stiffness is known", blank: { low: 1000, typical: 2000, high: 3000 } },
+      { path: "strengthMPa", label: "Its strength is known", blank: { low: 10, typical: 20, high: 30 } },
+      { path: "densityGMl", label: "Its density is known", blank: { low: 0.5, typical: 0.7, high: 0.9 } },
+    ];
+  return [];
 }
 
 const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === "object" && v !== null;

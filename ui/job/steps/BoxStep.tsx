@@ -1,21 +1,32 @@
 "use client";
 
-import { BOX_SHAPE_LABEL, BOX_SHAPES, OVERLAP_LABEL, OVERLAPS, THICKEST_MM, type Layout, type MouldDecision } from "@/core/mould";
-import { JACKET_KEYS, JACKETS, SEALING_KEYS, SEALINGS } from "@/core/fit";
+import { BOX_SHAPE_LABEL, BOX_SHAPES, OPENING, OVERLAP_LABEL, OVERLAPS, THICKEST_MM, type BlockLayout, type MouldDecision } from "@/core/mould";
+import { JACKET_KEYS, JACKET_MAKE, JACKETS, SEALING_KEYS, SEALINGS } from "@/core/material";
 import { formatPressure } from "@/core/quantity";
 import type { PlannedPour } from "@/core/plan";
 import { Choice, Figure, Pick } from "../../controls";
 import { useUnits } from "../../units";
-import { JobQuantity, useJob, useRemark } from "../JobContext";
+import { JobQuantity, useJob, useRemark, useRemarks } from "../JobContext";
+import { Undercuts } from "./Undercuts";
 
 export function BoxStep() {
+  const { job, plan } = useJob();
+  const block = OPENING[job.mould.opening].made === "block";
+  return (
+    <>
+      {block ? <BoxFields /> : <p className="text-soft">A skin needs no box: a level board larger than its skirt, and a clay fence along each seam.</p>}
+      <JacketFields />
+      {plan.layout?.kind === "block" && <Answers layout={plan.layout} pours={plan.pours} />}
+    </>
+  );
+}
+
+function BoxFields() {
   const { job, plan, shelf, edit } = useJob();
   const { mould } = job;
   const put = (patch: Partial<MouldDecision>) => edit((j) => ({ ...j, mould: { ...j.mould, ...patch } }));
-  const openingRemark = useRemark("mould.opening");
-  const boxRemark = useRemark("boxId");
+  const boxRemarks = useRemarks("boxId");
   const ownRemark = useRemark("mould.ownBox");
-  const twoPart = mould.opening === "twoPart";
   const mm = (key: "wallMm" | "baseMm" | "coverMm", label: string) => (
     <JobQuantity
       path={`mould.${key}`}
@@ -28,23 +39,14 @@ export function BoxStep() {
     />
   );
   const own = mould.ownBox;
+  const inside = plan.layout?.kind === "block" ? plan.layout.box : null;
   return (
     <>
-      <Choice
-        label="How it opens"
-        value={mould.opening}
-        options={[
-          { value: "open", label: "Open-faced, flat back" },
-          { value: "twoPart", label: "Two parts, clay parting" },
-        ]}
-        onChange={(opening) => put({ opening })}
-      />
-      {openingRemark && <p className="hint !mt-1 font-semibold !text-care">{openingRemark.message}</p>}
       <Choice label="Box" value={mould.box} options={BOX_SHAPES.map((s) => ({ value: s, label: BOX_SHAPE_LABEL[s] }))} onChange={(box) => put({ box })} />
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
         {!own && mm("wallMm", "Wall of rubber, at least")}
         {mm("coverMm", "Cover over the top")}
-        {twoPart && mm("baseMm", "Base under it")}
+        {OPENING[mould.opening].base && mm("baseMm", "Base under it")}
         <JobQuantity
           path="mould.freeboardMm"
           label="Box above the fill line"
@@ -54,17 +56,15 @@ export function BoxStep() {
           max={200}
           set={(j, freeboardMm) => ({ ...j, mould: { ...j.mould, freeboardMm } })}
         />
-        {twoPart && (
+        {mould.box === "rectangular" && (
           <JobQuantity
-            path="mould.partingMm"
-            label="Parting above the back"
-            placeholder="at the widest"
-            value={mould.partingMm}
+            path="mould.kerfMm"
+            label="Saw takes (kerf)"
+            value={mould.kerfMm}
             dimension="length"
             min={0}
-            max={3000}
-            clear={(j) => ({ ...j, mould: { ...j.mould, partingMm: null } })}
-            set={(j, partingMm) => ({ ...j, mould: { ...j.mould, partingMm } })}
+            max={10}
+            set={(j, kerfMm) => ({ ...j, mould: { ...j.mould, kerfMm } })}
           />
         )}
       </div>
@@ -74,7 +74,7 @@ export function BoxStep() {
           value={job.boxId}
           options={shelf.boxes.map((b) => ({ value: b.id, label: b.name }))}
           none="Not decided"
-          fault={boxRemark?.message}
+          fault={boxRemarks.length > 0 ? boxRemarks.map((r) => r.message).join(" ") : null}
           onChange={(boxId) => edit((j) => ({ ...j, boxId }))}
         />
         <Pick
@@ -82,14 +82,8 @@ export function BoxStep() {
           value={job.sealing === "none" ? null : job.sealing}
           options={SEALING_KEYS.filter((k) => k !== "none").map((k) => ({ value: k, label: SEALINGS[k].label }))}
           none={SEALINGS.none.label}
+          help={SEALINGS[job.sealing].plan || undefined}
           onChange={(k) => edit((j) => ({ ...j, sealing: SEALING_KEYS.find((s) => s === k) ?? "none" }))}
-        />
-        <Pick
-          label="Jacket behind the rubber"
-          value={job.jacket === "none" ? null : job.jacket}
-          options={JACKET_KEYS.filter((k) => k !== "none").map((k) => ({ value: k, label: JACKETS[k].label }))}
-          none={JACKETS.none.label}
-          onChange={(k) => edit((j) => ({ ...j, jacket: JACKET_KEYS.find((s) => s === k) ?? "none" }))}
         />
         {mould.box === "rectangular" && (
           <Pick
@@ -107,7 +101,7 @@ export function BoxStep() {
           checked={own !== null}
           onChange={(e) =>
             put({
-              ownBox: e.target.checked ? { lengthMm: Math.ceil(plan.layout?.box.lengthMm ?? 150), widthMm: Math.ceil(plan.layout?.box.widthMm ?? 150) } : null,
+              ownBox: e.target.checked ? { lengthMm: Math.ceil(inside?.lengthMm ?? 150), widthMm: Math.ceil(inside?.widthMm ?? 150) } : null,
             })
           }
         />{" "}
@@ -138,16 +132,108 @@ export function BoxStep() {
         </div>
       )}
       {own && ownRemark?.severity === "fault" && <p className="hint">The drawing shows the last box that held the master.</p>}
-      {plan.layout && <Answers layout={plan.layout} pours={plan.pours} />}
     </>
   );
 }
 
-function Answers({ layout, pours }: { layout: Layout; pours: readonly PlannedPour[] }) {
-  const { fmt, say } = useUnits();
-  const { job } = useJob();
+/** The rigid case behind the rubber: what of, how thick, in how many parts, with how many bolts. */
+function JacketFields() {
+  const { job, plan, edit } = useJob();
+  const { fmt, band } = useUnits();
+  const remark = useRemark("jacket");
+  const kind = OPENING[job.mould.opening];
+  const built = plan.layout?.jacket ?? null;
+  const make = job.jacket === "none" ? null : JACKET_MAKE[job.jacket];
+  const shrink =
+    plan.rubber && plan.measure
+      ? { low: (plan.rubber.shrinkPct.low / 100) * plan.measure.lengthMm, high: (plan.rubber.shrinkPct.high / 100) * plan.measure.lengthMm }
+      : null;
+  return (
+    <div className="space-y-3">
+      <div className="grid gap-3 sm:grid-cols-2">
+        <Pick
+          label="Jacket behind the rubber"
+          value={job.jacket === "none" ? null : job.jacket}
+          options={JACKET_KEYS.filter((k) => k !== "none").map((k) => ({ value: k, label: JACKETS[k].label }))}
+          none={JACKETS.none.label}
+          fault={remark?.message}
+          onChange={(k) => edit((j) => ({ ...j, jacket: JACKET_KEYS.find((s) => s === k) ?? "none" }))}
+        />
+        {make && (
+          <JobQuantity
+            path="mould.jacketMm"
+            label="Thick"
+            placeholder={`usually ${make.thicknessMm} mm`}
+            value={job.mould.jacketMm}
+            dimension="length"
+            min={0.1}
+            max={200}
+            clear={(j) => ({ ...j, mould: { ...j.mould, jacketMm: null } })}
+            set={(j, jacketMm) => ({ ...j, mould: { ...j.mould, jacketMm } })}
+          />
+        )}
+      </div>
+      {make && built && (
+        <>
+          <div className="grid grid-cols-2 gap-3 rounded-xl bg-paper p-3 sm:grid-cols-4">
+            <Figure name="Parts" note={built.parts > 1 ? "with a notch on one side, so that they cannot be swapped" : undefined}>
+              {built.parts}
+            </Figure>
+            <Figure name="Takes" note={built.timberMm > 0 ? `with ${fmt(built.timberMm, "length")} of rail` : undefined}>
+              {fmt(built.volumeMl, "volume")}
+            </Figure>
+            <Figure name="Weighs" note={band(built.massG, "mass")}>
+              {fmt(built.massG.typical, "mass")}
+            </Figure>
+            <Figure
+              name="Bolts"
+              note={built.bolts > 0 ? `every ${fmt(job.mould.boltEveryMm, "length")} along a ${fmt(built.flangeMm, "length")} flange` : undefined}
+            >
+              {built.bolts}
+            </Figure>
+          </div>
+          <p>
+            {built.why}
+            {built.parts > 1 && built.fillMl > 1 && plan.layout?.kind === "skin"
+              ? ` Filling the waist with ${fmt(built.fillMl, "volume")} of rubber would let it lift off as one.`
+              : ""}
+          </p>
+          <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
+            <li>{make.how}</li>
+            {built.parts > 1 && <li>Between the parts: {make.barrier}</li>}
+            <li>
+              {make.ages}
+              {shrink && shrink.high > 0.05
+                ? ` The rubber shrinks ${fmt(shrink.low, "length")} to ${fmt(shrink.high, "length")} over its length while the jacket does not: it goes loose in time.`
+                : ""}
+            </li>
+            {kind.made === "skin" && <li>The inside of the jacket shows through a thin skin: smooth the rubber before you cover it.</li>}
+          </ul>
+          {built.parts > 1 && (
+            <JobQuantity
+              path="mould.boltEveryMm"
+              label="Bolts every"
+              value={job.mould.boltEveryMm}
+              dimension="length"
+              min={20}
+              max={500}
+              set={(j, boltEveryMm) => ({ ...j, mould: { ...j.mould, boltEveryMm } })}
+            />
+          )}
+          {kind.made === "skin" && <Undercuts />}
+        </>
+      )}
+    </div>
+  );
+}
+
+function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly PlannedPour[] }) {
+  const { fmt, say, band } = useUnits();
+  const { job, plan } = useJob();
+  const panel = plan.hold?.panel;
+  const hoop = plan.hold?.hoop;
   const best = layout.alternatives.find((a) => a.savedMl > 1);
-  const firstSeam = pours.reduce((most, p) => Math.max(most, p.seamPa), 0);
+  const firstSeam = pours.reduce((most, p) => Math.max(most, p.seamPa ?? 0), 0);
   const push = pours.reduce((most, p) => Math.max(most, p.wallPushN ?? 0), 0);
   return (
     <>
@@ -174,6 +260,30 @@ function Answers({ layout, pours }: { layout: Layout; pours: readonly PlannedPou
           </Figure>
         )}
       </div>
+      {panel && (
+        <p>
+          <b>Under the rubber its longest side bows {fmt(panel.mostMm.typical, "length")}</b>{" "}
+          <span className="text-soft">
+            ({band(panel.mostMm, "length")}).{" "}
+            {panel.straps
+              ? panel.straps.enough
+                ? `${panel.straps.straps.length === 1 ? "One strap" : `${panel.straps.straps.length} straps`} over battens, ${panel.straps.straps.map((z) => fmt(z, "length")).join(" and ")} up, keep it within ${fmt(1, "length")}.`
+                : "Straps alone do not keep it straight: take a stiffer sheet."
+              : "It needs no strap."}
+          </span>
+        </p>
+      )}
+      {hoop && (
+        <p>
+          <b>The seam of the wrap carries {hoop.seamN < 10 ? hoop.seamN.toFixed(1) : Math.round(hoop.seamN)} N</b>{" "}
+          <span className="text-soft">
+            along its height, most at the foot
+            {hoop.growsMm === null ? "" : `; the sheet gives ${fmt(hoop.growsMm, "length")}`}
+            {hoop.used === null ? "" : ` and uses ${hoop.used < 0.01 ? "less than 1" : Math.round(hoop.used * 100)} % of its strength`}. Tape across the seam,
+            and two bands of cord round it.
+          </span>
+        </p>
+      )}
       <div>
         <h3 className="text-lg font-bold">Cut list</h3>
         <table className="mt-1 w-full text-left">

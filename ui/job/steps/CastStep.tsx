@@ -3,6 +3,7 @@
 import { Figure } from "../../controls";
 import { useUnits } from "../../units";
 import { JobQuantity, useJob } from "../JobContext";
+import { HollowAnswer, InsideFields } from "./InsideFields";
 import { PartList } from "./PartList";
 
 export function CastStep() {
@@ -28,6 +29,7 @@ export function CastStep() {
             </p>
           </div>
           <Weights />
+          {plan.inside?.hollow && <HollowAnswer />}
         </>
       ) : (
         <p>{plan.measure ? "The mix appears once the figures below are possible." : "The mix appears once the master is measured."}</p>
@@ -97,6 +99,7 @@ export function CastStep() {
           ))}
         </ul>
       )}
+      <InsideFields />
       {castCure && (
         <p>
           <b>Work it within {band(castCure.working.hours, "duration")}.</b> <span className="text-soft">{say(castCure.working.reason)}</span>

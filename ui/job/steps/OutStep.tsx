@@ -53,7 +53,8 @@ export function OutStep() {
         <Clock
           key={p.name}
           title={plan.pours.length === 1 ? "Rubber" : `Rubber, ${p.name.toLowerCase()}`}
-          wait={p.cure.demould}
+          wait={p.wait}
+          until={p.wait.until === "recoat" ? "next coat from" : "open after"}
           kind="rubber"
           index={i}
           ready={p.batch !== null}
@@ -96,6 +97,7 @@ function Span({ wait }: { wait: Wait }) {
 function Clock({
   title,
   wait,
+  until = "open after",
   kind,
   index,
   ready,
@@ -103,6 +105,7 @@ function Clock({
 }: {
   title: string;
   wait: Wait;
+  until?: string;
   kind: "rubber" | "cast";
   index: number;
   ready: boolean;
@@ -134,7 +137,9 @@ function Clock({
   return (
     <div className="flex flex-wrap items-center justify-between gap-3 rounded-xl bg-paper p-3">
       <div className="min-w-0 flex-1 basis-64">
-        <p className="text-sm text-soft">{title}: open after</p>
+        <p className="text-sm text-soft">
+          {title}: {until}
+        </p>
         <p className="figure text-3xl leading-tight">{fmt(wait.hours.typical, "duration")}</p>
         <p className="text-sm">
           Between <Span wait={wait} />

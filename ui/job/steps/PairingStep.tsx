@@ -2,7 +2,8 @@
 
 import dynamic from "next/dynamic";
 import { useMemo } from "react";
-import { FINISH_KEYS, FINISHES, HELD, HELD_LABEL, judgeChain, USE_LABEL, USES, VERDICT_WORD, VERDICTS } from "@/core/fit";
+import { HELD, HELD_LABEL, judgeChain, USE_LABEL, USES, VERDICT_WORD, VERDICTS } from "@/core/fit";
+import { FINISH_KEYS, FINISHES } from "@/core/material";
 import { fitQuestionOf } from "@/core/plan";
 import { Choice, Pick, type Option } from "../../controls";
 import { useUnits } from "../../units";

@@ -1,7 +1,8 @@
 "use client";
 
 import { pick } from "@/core/material";
-import { PREPARE_CONTACTS } from "@/core/plan";
+import { OPENING } from "@/core/mould";
+import { fitQuestionOf, PREPARE_CONTACTS } from "@/core/plan";
 import { formatForce } from "@/core/quantity";
 import { Caution, Pick } from "../../controls";
 import { useUnits } from "../../units";
@@ -15,7 +16,8 @@ export function PrepareStep() {
   const releaseRemark = useRemark("releaseId");
   const clayRemark = useRemark("clayId");
   const options = (roles: readonly string[]) => shelf.releases.filter((r) => roles.includes(r.role)).map((r) => ({ value: r.id, label: r.name }));
-  const lift = plan.pours.map((p) => p.lift).sort((a, b) => b.liftN - a.liftN)[0];
+  const needsClay = fitQuestionOf(job).clayId !== null || OPENING[job.mould.opening].halves;
+  const lift = plan.pours.flatMap((p) => (p.lift ? [p.lift] : [])).sort((a, b) => b.liftN - a.liftN)[0];
   return (
     <>
       <div className="grid gap-3 sm:grid-cols-2">
@@ -37,7 +39,7 @@ export function PrepareStep() {
           fault={releaseRemark?.message}
           onChange={(releaseId) => edit((j) => ({ ...j, releaseId }))}
         />
-        {job.mould.opening === "twoPart" && (
+        {needsClay && (
           <Pick
             label="Parting clay"
             value={job.clayId}

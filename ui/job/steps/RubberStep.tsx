@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import { correctOverPour, massRatio } from "@/core/batch";
+import { OPENING } from "@/core/mould";
 import type { PlannedPour } from "@/core/plan";
 import { Pick } from "../../controls";
 import { QuantityField } from "../../QuantityField";
@@ -16,7 +17,7 @@ export function RubberStep() {
   return (
     <>
       {plan.pours.length === 0 ? (
-        <p>The grams appear once the master, the rubber and the box are settled.</p>
+        <p>The grams appear once the master, the rubber and the opening are settled.</p>
       ) : (
         plan.pours.map((p) => <PourCard key={p.name} pour={p} alone={plan.pours.length === 1} />)
       )}
@@ -45,14 +46,16 @@ export function RubberStep() {
           />
         )}
       </div>
-      <Pick
-        label="Rubber of loose plugs, if any"
-        value={job.plugRubberId}
-        options={shelf.rubbers.map((r) => ({ value: r.id, label: r.name }))}
-        none="No plugs"
-        onChange={(plugRubberId) => edit((j) => ({ ...j, plugRubberId }))}
-      />
-      {job.mould.opening === "twoPart" && (
+      {job.mould.opening === "plugs" && (
+        <Pick
+          label="Rubber of the loose plugs"
+          value={job.plugRubberId}
+          options={shelf.rubbers.map((r) => ({ value: r.id, label: r.name }))}
+          none="The same as the mould"
+          onChange={(plugRubberId) => edit((j) => ({ ...j, plugRubberId }))}
+        />
+      )}
+      {OPENING[job.mould.opening].halves && (
         <Pick
           label="Rubber of the second half"
           value={job.secondRubberId}
@@ -103,19 +106,52 @@ function PourCard({ pour, alone }: { pour: PlannedPour; alone: boolean }) {
         <>
           <PartList parts={b.components} total={b.mixG} />
           <p className="hint">
-            {fmt(b.needG, "mass")} to fill {fmt(pour.rubberMl, "volume")} to the line, {fmt(b.marginG, "mass")} margin, {fmt(b.cupLossG, "mass")} left in the
-            cups.
+            {pour.kind === "coat"
+              ? `${fmt(pour.rubberMl, "volume")} on the master${pour.runOffMl > 0.5 ? `, ${fmt(pour.runOffMl, "volume")} runs off its walls` : ""}`
+              : `${fmt(b.needG, "mass")} to fill ${fmt(pour.rubberMl, "volume")} to the line`}
+            , {fmt(b.marginG, "mass")} margin, {fmt(b.cupLossG, "mass")} left in the cups.
           </p>
           <p>
             <b>Pot life {band(pour.cure.potLife.hours, "duration")}</b>, counted from the first stir.{" "}
             <span className="text-soft">{say(pour.cure.potLife.reason)}</span>
           </p>
+          {pour.kind === "coat" && <CoatNotes pour={pour} />}
           <OverPour pour={pour} />
         </>
       ) : (
         <p className="fault">No batch until the catalyst is inside its range.</p>
       )}
     </div>
+  );
+}
+
+/** Thickener in a brushed coat, % of the mix by mass: what suppliers of thickeners usually ask for. */
+const THICKENER_PCT = { low: 0.5, high: 2 };
+
+/** How one coat goes on, and when it takes the next. */
+function CoatNotes({ pour }: { pour: PlannedPour & { kind: "coat" } }) {
+  const { fmt, band } = useUnits();
+  const { opens, closes } = pour.cure.tack;
+  const mix = pour.batch?.mixG ?? 0;
+  return (
+    <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
+      <li>
+        {fmt(pour.thicknessMm, "length")} thick, {pour.tinted ? "tinted, so that it shows on the plain coat below" : "plain"}.
+        {pour.cloth ? " Lay reinforcing cloth into it, cut to lie without folds." : ""}
+      </li>
+      {pour.thickened && (
+        <li>
+          Thickener {THICKENER_PCT.low} to {THICKENER_PCT.high} % of the mix: {fmt((mix * THICKENER_PCT.low) / 100, "mass")} to{" "}
+          {fmt((mix * THICKENER_PCT.high) / 100, "mass")}; the data sheet decides.
+        </li>
+      )}
+      <li>
+        <b>
+          Takes the next coat from about {fmt(opens.typical, "duration")} to {fmt(closes.typical, "duration")} after mixing
+        </b>{" "}
+        (opens {band(opens, "duration")}), by rule of thumb. The finger decides: tacky, but nothing comes off on the glove.
+      </li>
+    </ul>
   );
 }
 

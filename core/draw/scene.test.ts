@@ -1,0 +1,206 @@
+import { newJob, type Job } from "../job";
+import { shelfOf } from "../material";
+import { measureMaster, type MasterForm, type Measure } from "../master";
+import { layOutMould, OPENINGS, type BlockLayout } from "../mould";
+import { plan } from "../plan";
+import { buildScene, STAGES, type Scene, type Stage, type Stuff } from ".";
+
+const form = (shape: MasterForm["shape"], sizes: MasterForm["sizes"], profile: MasterForm["profile"] = []): MasterForm => ({
+  shape,
+  sizes,
+  profile,
+  readingMm: 0.5,
+});
+const measured = (f: MasterForm): Measure => {
+  const m = measureMaster(f);
+  if (!m.ok) throw new Error("not measured");
+  return m.measure;
+};
+const laid = (m: Measure, patch: Partial<Job["mould"]>): BlockLayout => {
+  const l = layOutMould(m, { ...newJob("x").mould, ...patch }, null);
+  if (!l.ok) throw new Error(l.problems.map((p) => p.message).join());
+  if (l.layout.kind !== "block") throw new Error("not a block");
+  return l.layout;
+};
+/** The section of a laid-out block, without a fill. */
+const scene = (m: Measure, patch: Partial<Job["mould"]> | null, stage: Stage, panelMm = 5): Scene => {
+  const s = buildScene({
+    plan: { measure: m, layout: patch ? laid(m, patch) : null, hold: null, inside: null },
+    mould: { ...newJob("x").mould, ...patch },
+    stage,
+    panelMm,
+    estimateOnly: false,
+  });
+  if (!s) throw new Error("nothing to draw");
+  return s;
+};
+
+/** Area of an SVG path of straight lines, mm², holes taken off: the shoelace formula over each closed run. */
+function pathArea(path: string): number {
+  const areas = path
+    .split("Z")
+    .filter(Boolean)
+    .map((run) => {
+      const points: [number, number][] = [];
+      for (const [, letter, rest] of run.matchAll(/([MLHV])([^MLHV]*)/g)) {
+        const n = (rest ?? "")
+          .trim()
+          .split(/[\s,]+/)
+          .map(Number);
+        const [x, z] = points.at(-1) ?? [0, 0];
+        points.push(letter === "H" ? [n[0]!, z] : letter === "V" ? [x, n[0]!] : [n[0]!, n[1]!]);
+      }
+      return Math.abs(points.reduce((sum, [x, z], i) => sum + x * points[(i + 1) % points.length]![1] - points[(i + 1) % points.length]![0] * z, 0) / 2);
+    });
+  return areas[0]! - areas.slice(1).reduce((s, a) => s + a, 0);
+}
+/** Every x and z of a path of straight lines. */
+function extent(path: string): { xs: number[]; zs: number[] } {
+  const all = [...path.matchAll(/([MLHV])([^MLHVZ]*)/g)];
+  return {
+    xs: all.flatMap(([, l, v]) => (l === "V" ? [] : [Number(v!.trim().split(" ")[0])])),
+    zs: all.flatMap(([, l, v]) => (l === "H" ? [] : [Number(v!.trim().split(" ").at(-1))])),
+  };
+}
+const areaOf = (s: Scene, stuff: Stuff) => s.regions.filter((r) => r.stuff === stuff).reduce((sum, r) => sum + pathArea(r.path), 0);
+
+const halves = { opening: "twoPart", wallMm: 12, baseMm: 15, coverMm: 10, partingMm: 18 } as const;
+const block = measured(form("box", { lengthMm: 100, widthMm: 60, heightMm: 40 }));
+const cup = measured(form("vessel", { bottomMm: 60, topMm: 80, heightMm: 90, wallMm: 5, floorMm: 10 }));
+const ball = measured(
+  form(
+    "turned",
+    {},
+    Array.from({ length: 41 }, (_, i) => ({
+      zMm: 30 - 30 * Math.cos((i * Math.PI) / 40),
+      radiusMm: i === 0 || i === 40 ? 0 : 30 * Math.sin((i * Math.PI) / 40),
+    })),
+  ),
+);
+
+describe("the section drawing", () => {
+  it("shows the master's true section: a block, a cup with its hollow, a ball", () => {
+    const alone = (m: Measure) => areaOf(scene(m, null, "master"), "master");
+    expect(alone(block)).toBeCloseTo(4000, 6);
+    // Two trapezia: the outside less the hollow, each by mean width × height.
+    expect(alone(cup)).toBeCloseTo(70 * 90 - ((60 + 20 * (10 / 90) - 10 + 70) / 2) * 80, 6);
+    expect(alone(ball)).toBeCloseTo(Math.PI * 900, -1);
+  });
+
+  it.each<[Stage]>([["pour0"], ["pour1"], ["cast"]])("keeps every size of the layout in the %s view of a two-part mould", (stage) => {
+    const layout = laid(block, halves);
+    const s = scene(block, halves, stage);
+    expect(layout.fillHeightMm).toBe(65);
+    // Everything inside the box together is the box, once the master's own place is counted with the rubber round it.
+    const inside = (["rubber", "oldRubber", "clay"] as const).reduce((sum, stuff) => sum + areaOf(s, stuff), 0);
+    expect(inside).toBeCloseTo(layout.box.lengthMm * layout.fillHeightMm, 6);
+    expect(areaOf(s, stage === "cast" ? "cast" : "master")).toBeCloseTo(4000, 6);
+    expect(s.master.toMm - s.master.fromMm).toBe(40);
+    const fromBelow = s.master.upsideDown ? layout.fillHeightMm - s.master.toMm : s.master.fromMm;
+    expect(fromBelow).toBe(15);
+    expect(s.lines.some((l) => l.name === "parting")).toBe(true);
+  });
+
+  it("stands the clay where the second pour will be, and the halves against each other", () => {
+    const first = scene(block, halves, "pour0");
+    const second = scene(block, halves, "pour1");
+    expect(areaOf(first, "clay")).toBeCloseTo(areaOf(second, "rubber"), 6);
+    expect(areaOf(first, "rubber")).toBeCloseTo(areaOf(second, "oldRubber"), 6);
+  });
+
+  it("turns an open-faced mould over, so that its flat back is the mouth", () => {
+    const layout = laid(cup, { wallMm: 12, coverMm: 10 });
+    expect(scene(cup, { wallMm: 12, coverMm: 10 }, "pour0").master).toMatchObject({ fromMm: 0, upsideDown: false });
+    const cast = scene(cup, { wallMm: 12, coverMm: 10 }, "cast");
+    expect(cast.master).toMatchObject({ fromMm: 10, toMm: 100, upsideDown: true });
+    expect(cast.lines).toEqual([{ name: "fill line", zMm: 100, halfMm: layout.box.lengthMm / 2 }]);
+  });
+
+  it("holds everything inside its own bounds, for every way of opening and every stage", () => {
+    const shelf = shelfOf();
+    for (const opening of OPENINGS) {
+      for (const jacket of ["none", "plaster", "plaster-block", "timber"] as const) {
+        const job: Job = {
+          ...newJob("x"),
+          master: { ...newJob("x").master, shape: "box", sizes: { lengthMm: 100, widthMm: 60, heightMm: 40 } },
+          rubberId: "rubber-platinum-medium-25",
+          castId: "cast-concrete",
+          jacket,
+          mould: { ...newJob("x").mould, opening, plugs: [{ name: "Bore", diameterMm: 12, lengthMm: 30, count: 2, from: "top" }] },
+          inside: { ...newJob("x").inside, inserts: [{ kind: "rod", diameterMm: 6, lengthMm: 60, count: 2, upright: false, fromMm: 15, asideMm: 0 }] },
+        };
+        const p = plan(job, shelf);
+        for (const stage of STAGES) {
+          const s = buildScene({ plan: p, mould: job.mould, stage, panelMm: 12, estimateOnly: false });
+          if (!s) throw new Error("nothing to draw");
+          for (const { path } of [...s.regions, ...s.strokes]) {
+            const { xs, zs } = extent(path);
+            expect([opening, jacket, stage, Math.max(...xs.map(Math.abs)) <= s.halfMm + 1e-6]).toEqual([opening, jacket, stage, true]);
+            expect([opening, jacket, stage, Math.min(...zs) >= s.bottomMm - 1e-6, Math.max(...zs) <= s.topMm + 1e-6]).toEqual([
+              opening,
+              jacket,
+              stage,
+              true,
+              true,
+            ]);
+          }
+        }
+      }
+    }
+  });
+});
+
+describe("what the section shows of each way of opening", () => {
+  const shelf = shelfOf();
+  const draw = (patch: Partial<Job>, stage: Stage) => {
+    const job: Job = {
+      ...newJob("x"),
+      master: { ...newJob("x").master, shape: "cylinder", sizes: { diameterMm: 80, heightMm: 90 } },
+      rubberId: "rubber-platinum-medium-25",
+      castId: "cast-concrete",
+      ...patch,
+    };
+    const p = plan(job, shelf);
+    const s = buildScene({ plan: p, mould: job.mould, stage, panelMm: 5, estimateOnly: false });
+    if (!s) throw new Error("nothing to draw");
+    return { s, p };
+  };
+  const mould = (patch: Partial<Job["mould"]>) => ({ ...newJob("x").mould, ...patch });
+
+  it("draws the bulge by a round number, as large as that times the figure beside it", () => {
+    const { s, p } = draw({ mould: mould({ wallMm: 8 }) }, "cast");
+    const [bulge] = s.strokes;
+    expect(bulge?.name).toBe(`bulge, drawn ${s.bulgeTimes} × too large`);
+    const furthest = Math.max(...extent(bulge!.path).xs);
+    if (p.layout?.kind !== "block") throw new Error("not a block");
+    expect(furthest - p.layout.box.lengthMm / 2).toBeCloseTo(p.hold!.worst!.mostMm.typical * s.bulgeTimes!, 6);
+  });
+
+  it("shows no bulge where something rigid stands behind the rubber, and straps where boards do", () => {
+    expect(draw({ mould: mould({ wallMm: 8 }), jacket: "plaster" }, "cast").s.strokes).toEqual([]);
+    const { s, p } = draw(
+      { master: { ...newJob("x").master, shape: "box", sizes: { lengthMm: 200, widthMm: 90, heightMm: 90 } }, boxId: "box-plywood-12", jacket: "timber" },
+      "cast",
+    );
+    expect(s.lines.filter((l) => l.name.startsWith("strap"))).toHaveLength(p.hold!.boards!.straps.length);
+    expect(p.hold!.boards!.straps.length).toBeGreaterThan(0);
+  });
+
+  it("lays every coat outside the one before, and the jacket outside them all", () => {
+    const { s, p } = draw({ mould: mould({ opening: "skin" }), jacket: "plaster" }, "jacket");
+    const widths = s.regions
+      .filter((r) => ["jacket", "tinted", "rubber", "master"].includes(r.stuff) && !r.path.includes("ZM"))
+      .map((r) => Math.max(...extent(r.path).xs));
+    expect(widths).toEqual([...widths].sort((a, b) => b - a));
+    if (p.layout?.kind !== "skin") throw new Error("not a skin");
+    expect(widths[0]).toBeCloseTo(40 + p.layout.skinMm + p.layout.jacket!.thicknessMm, 6);
+    expect(s.marks.filter((k) => k.name === "bolt")).toHaveLength(p.layout.jacket!.boltsAtMm.length);
+  });
+
+  it("shows the knife's way where there is one, inserts and hollow where they are", () => {
+    expect(draw({ mould: mould({ opening: "slit" }) }, "cast").s.strokes.some((k) => k.name === "slit")).toBe(true);
+    expect(draw({ mould: mould({ opening: "pourAndCut" }) }, "cast").s.strokes.filter((k) => k.name === "cut")).toHaveLength(2);
+    const { s } = draw({ inside: { ...newJob("x").inside, hollow: { way: "roll", shellMm: 8, coats: 2, mouthMm: null } } }, "cast");
+    expect(areaOf(s, "hollow")).toBeCloseTo(64 * 82, -2);
+  });
+});

@@ -1,0 +1,434 @@
+import { ringAt, type Measure, type Solid } from "../master";
+import { FRAME_SHELL_MM, OPENING, RAIL, type BlockLayout, type MouldDecision, type SkinLayout } from "../mould";
+import { PROFILE_STEPS } from "../elastic";
+import type { Plan } from "../plan";
+
+/** What the section shows: the bare master, a pour of rubber or the coats, the jacket going on, or the mould filled. */
+export const STAGES = ["master", "pour0", "pour1", "jacket", "cast"] as const;
+export type Stage = (typeof STAGES)[number];
+
+/** What the regions of the section are made of; colours and hatches go by it. */
+export const STUFFS = ["master", "rubber", "oldRubber", "tinted", "plug", "clay", "box", "jacket", "timber", "cast", "insert", "hollow"] as const;
+export type Stuff = (typeof STUFFS)[number];
+
+/** One region of the section, an SVG path of straight lines in millimetres with z upward. */
+export interface Region {
+  stuff: Stuff;
+  path: string;
+}
+
+export interface Scene {
+  regions: Region[];
+  /** Bounds in mm: half-width either side of the middle, and bottom and top. */
+  halfMm: number;
+  bottomMm: number;
+  topMm: number;
+  /** Level lines with a name: fill lines, parting, straps. */
+  lines: { name: string; zMm: number; halfMm: number }[];
+  /** Lines drawn over the regions: the wall as it bulges, a knife's cut. */
+  strokes: { name: string; path: string }[];
+  /** How many times too large the bulge is drawn; null where none is. */
+  bulgeTimes: number | null;
+  /** Keys on a seam, and bolts, as points. */
+  marks: { name: "key" | "bolt"; xMm: number; zMm: number }[];
+  /** Where the master lies in this view. */
+  master: { fromMm: number; toMm: number; halfMm: number; upsideDown: boolean };
+  dashedMaster: boolean;
+}
+
+export interface SceneQuestion {
+  plan: Pick<Plan, "measure" | "layout" | "hold" | "inside">;
+  mould: MouldDecision;
+  stage: Stage;
+  /** Thickness of the box stock, mm. */
+  panelMm: number;
+  estimateOnly: boolean;
+}
+
+type Point = readonly [number, number];
+const rect = (x0: number, z0: number, x1: number, z1: number): string => `M${x0} ${z0}H${x1}V${z1}H${x0}Z`;
+const poly = (points: readonly Point[]): string => `M${points.map(([x, z]) => `${x} ${z}`).join("L")}Z`;
+const open = (points: readonly Point[]): string => `M${points.map(([x, z]) => `${x} ${z}`).join("L")}`;
+
+/** The master's section through its length, lifted by `from`; turned over about its own height when asked. */
+function masterPath(m: Measure, from: number, upsideDown: boolean): string {
+  const z = (v: number) => from + (upsideDown ? m.heightMm - v : v);
+  const { solid, slabMm } = m;
+  if (slabMm !== null) {
+    // A relief is only known by its share, so it is drawn as an even run of bumps.
+    const half = m.lengthMm / 2;
+    const n = 9;
+    const bumps = Array.from({ length: n }, (_, i) => {
+      const x0 = half - (i * m.lengthMm) / n;
+      const w = m.lengthMm / n;
+      return [
+        [x0 - w * 0.2, z(slabMm)],
+        [x0 - w * 0.35, z(m.heightMm)],
+        [x0 - w * 0.65, z(m.heightMm)],
+        [x0 - w * 0.8, z(slabMm)],
+      ] as Point[];
+    }).flat();
+    return poly([[-half, z(0)], [half, z(0)], [half, z(slabMm)], ...bumps, [-half, z(slabMm)]]);
+  }
+  const side = (rings: Solid["outer"], sign: number) => rings.map((r): Point => [sign * r.a, z(r.zMm)]);
+  const outer = poly([...side(solid.outer, 1), ...side(solid.outer, -1).reverse()]);
+  if (solid.inner.length === 0) return outer;
+  return `${outer}${poly([...side(solid.inner, 1), ...side(solid.inner, -1).reverse()])}`;
+}
+
+/** The outside of a layer over the master, as a closed outline on the board. */
+function layerPath(m: Measure, rows: readonly { zMm: number; outMm: number }[], flip: ((z: number) => number) | null): string {
+  const z = flip ?? ((v: number) => v);
+  const top = m.levels.at(-1)?.a ?? 0;
+  const half = (r: { zMm: number; outMm: number }) => Math.max(0, (r.zMm >= m.heightMm ? top : (ringAt(m.solid.outer, r.zMm)?.a ?? top)) + r.outMm);
+  const first = rows[0];
+  if (!first) return "";
+  const foot: Point = [half(first), z(0)];
+  const right = [foot, ...rows.map((r): Point => [half(r), z(r.zMm)])];
+  return poly([...right, ...right.map(([x, v]): Point => [-x, v]).reverse()]);
+}
+
+/** Everything of the plan that a section shows, for one stage of the work. */
+export function buildScene(q: SceneQuestion): Scene | null {
+  const { measure: m, layout } = q.plan;
+  if (!m) return null;
+  if (q.stage === "master" || !layout) return bareMaster(m, q.estimateOnly);
+  return layout.kind === "block" ? blockScene(q, m, layout) : skinScene(q, m, layout);
+}
+
+const empty = { strokes: [], bulgeTimes: null, marks: [] };
+
+function bareMaster(m: Measure, dashedMaster: boolean): Scene {
+  const halfMm = m.lengthMm / 2;
+  return {
+    ...empty,
+    regions: [{ stuff: "master", path: masterPath(m, 0, false) }],
+    halfMm,
+    bottomMm: 0,
+    topMm: m.heightMm,
+    lines: m.widestMm > 0 && m.widestMm < m.heightMm ? [{ name: "widest", zMm: m.widestMm, halfMm }] : [],
+    master: { fromMm: 0, toMm: m.heightMm, halfMm, upsideDown: false },
+    dashedMaster,
+  };
+}
+
+/** Loose plugs where they sit in the master, spread along its length when there are several. */
+function plugRegions(d: MouldDecision, m: Measure, from: number, upsideDown: boolean): Region[] {
+  if (d.opening !== "plugs") return [];
+  const at = (z: number) => from + (upsideDown ? m.heightMm - z : z);
+  const box = (x0: number, z0: number, x1: number, z1: number): Region => ({
+    stuff: "plug",
+    path: rect(x0, Math.min(at(z0), at(z1)), x1, Math.max(at(z0), at(z1))),
+  });
+  return d.plugs.flatMap((p) =>
+    Array.from({ length: p.count }, (_, i): Region => {
+      const x = p.count === 1 ? 0 : -m.lengthMm / 2 + ((i + 0.5) * m.lengthMm) / p.count;
+      const r = p.diameterMm / 2;
+      if (p.from === "top") return box(x - r, m.heightMm - p.lengthMm, x + r, m.heightMm);
+      const mid = m.heightMm / 2;
+      if (p.from === "left") return box(-m.lengthMm / 2, mid - r, -m.lengthMm / 2 + p.lengthMm, mid + r);
+      if (p.from === "right") return box(m.lengthMm / 2 - p.lengthMm, mid - r, m.lengthMm / 2, mid + r);
+      // Seen from its end.
+      const ring = Array.from({ length: 24 }, (__, k): Point => [x + r * Math.cos((k * Math.PI) / 12), at(mid) + r * Math.sin((k * Math.PI) / 12)]);
+      return { stuff: "plug", path: poly(ring) };
+    }),
+  );
+}
+
+/** Inserts and the hollow, in the cavity as it stands to be filled. */
+function insideRegions(q: SceneQuestion, m: Measure, from: number, upsideDown: boolean): Region[] {
+  const inside = q.plan.inside;
+  if (!inside) return [];
+  const at = (z: number) => from + (upsideDown ? m.heightMm - z : z);
+  const regions: Region[] = [];
+  const hollow = inside.hollow?.rows.filter((r) => r.a > 0) ?? [];
+  if (hollow.length > 1) {
+    const side = hollow.map((r): Point => [r.a, at(r.zMm)]);
+    regions.push({ stuff: "hollow", path: poly([...side, ...side.map(([x, z]): Point => [-x, z]).reverse()]) });
+  }
+  for (const i of inside.inserts) {
+    for (let k = 0; k < Math.min(i.count, 12); k++) {
+      const spread = i.count === 1 ? 0 : (k - (i.count - 1) / 2) * Math.max(2 * i.diameterMm, (0.6 * m.lengthMm) / i.count);
+      const x = i.asideMm + (i.upright ? spread : 0);
+      const r = i.diameterMm / 2;
+      const [z0, z1] = i.upright ? [i.fromMm, i.fromMm + i.lengthMm] : [i.fromMm - r, i.fromMm + r];
+      const [x0, x1] = i.upright ? [x - r, x + r] : [x - i.lengthMm / 2, x + i.lengthMm / 2];
+      regions.push({ stuff: "insert", path: rect(x0, Math.min(at(z0), at(z1)), x1, Math.max(at(z0), at(z1))) });
+    }
+  }
+  return regions;
+}
+
+/** A zig-zag from one point to another, as a knife goes. */
+function zigzag(from: Point, to: Point, stepMm: number, depthMm: number): string {
+  const [dx, dz] = [to[0] - from[0], to[1] - from[1]];
+  const length = Math.hypot(dx, dz);
+  const n = Math.max(2, 2 * Math.round(length / stepMm / 2));
+  const [nx, nz] = length > 0 ? [-dz / length, dx / length] : [0, 0];
+  return open(
+    Array.from({ length: n + 1 }, (_, i): Point => {
+      const side = i === 0 || i === n ? 0 : i % 2 === 0 ? -1 : 1;
+      return [from[0] + (dx * i) / n + (side * nx * depthMm) / 2, from[1] + (dz * i) / n + (side * nz * depthMm) / 2];
+    }),
+  );
+}
+
+/** Share of the half-width the largest bulge is drawn at, when it would be hard to see true to scale. */
+const BULGE_SHOWN = 0.07;
+
+/** The outside of the walls as they bulge, larger than life by a round number. */
+function bulged(q: SceneQuestion, m: Measure, halfMm: number, from: number): { strokes: Scene["strokes"]; times: number | null; widest: number } {
+  const hold = q.plan.hold;
+  const worst = hold?.worst;
+  if (!worst || hold.support !== "free" || worst.mostMm.typical < 0.02) return { strokes: [], times: null, widest: 0 };
+  const ideal = (BULGE_SHOWN * halfMm) / worst.mostMm.typical;
+  const times = ideal <= 1 ? 1 : ([2, 5, 10, 20, 50, 100, 200, 500].filter((t) => t <= ideal).at(-1) ?? 1);
+  const side = worst.profile.map((v, i): Point => [halfMm + v * times, from + (i / PROFILE_STEPS) * m.heightMm]);
+  const name = times === 1 ? "bulge, true to scale" : `bulge, drawn ${times} × too large`;
+  return { strokes: [{ name, path: `${open(side)}${open(side.map(([x, z]): Point => [-x, z]))}` }], times, widest: Math.max(0, ...side.map(([x]) => x)) };
+}
+
+function blockScene(q: SceneQuestion, m: Measure, layout: BlockLayout): Scene {
+  const { stage, mould } = q;
+  const half = layout.box.lengthMm / 2;
+  const fill = layout.fillHeightMm;
+  const t = Math.max(q.panelMm, half * 0.018);
+  const board = Math.max(t, half * 0.03);
+  const box: Region[] = [
+    { stuff: "box", path: `${rect(-half - t, 0, -half, layout.wallHeightMm)}${rect(half, 0, half + t, layout.wallHeightMm)}` },
+    { stuff: "box", path: rect(-half - t, -board, half + t, 0) },
+  ];
+  const parting = layout.partingAtMm;
+  const halves = OPENING[mould.opening].halves;
+  const base = OPENING[mould.opening].base;
+  const place = (from: number, upsideDown: boolean) => ({ fromMm: from, toMm: from + m.heightMm, halfMm: m.lengthMm / 2, upsideDown });
+
+  if (stage === "cast" || stage === "jacket") {
+    // Over its back: turned over, so what was the back is the mouth. Otherwise it stands as it was laid out.
+    const from = base ? layout.masterFromMm : fill - m.heightMm;
+    const rubber: Region[] =
+      halves && parting !== null
+        ? [
+            { stuff: "oldRubber", path: rect(-half, parting, half, fill) },
+            { stuff: "rubber", path: rect(-half, 0, half, parting) },
+          ]
+        : [{ stuff: "rubber", path: rect(-half, 0, half, fill) }];
+    const behind = backingRegions(q, layout, half, fill, !base);
+    const filled = stage === "cast";
+    const bulge = filled ? bulged(q, m, half, from) : { strokes: [], times: null, widest: 0 };
+    const cut = q.plan.hold?.cut;
+    const strokes = [...bulge.strokes];
+    if (cut && mould.opening === "slit")
+      strokes.push({
+        name: "slit",
+        path: zigzag([(m.lengthMm / 2 + half) / 2, fill], [(m.lengthMm / 2 + half) / 2, Math.max(2, fill - cut.lengthMm)], cut.stepMm, cut.depthMm),
+      });
+    if (cut && mould.opening === "pourAndCut" && parting !== null) {
+      const at = ringAt(m.solid.outer, parting - layout.masterFromMm)?.a ?? m.lengthMm / 2;
+      for (const side of [-1, 1]) strokes.push({ name: "cut", path: zigzag([side * half, parting], [side * at, parting], cut.stepMm, cut.depthMm) });
+    }
+    return {
+      ...empty,
+      regions: [
+        ...rubber,
+        { stuff: filled ? "cast" : "hollow", path: masterPath(m, from, !base) },
+        ...plugRegions(mould, m, from, !base),
+        ...(filled ? insideRegions(q, m, from, !base) : []),
+        ...behind.regions,
+      ],
+      halfMm: Math.max(half + behind.sideMm, bulge.widest),
+      bottomMm: -behind.underMm,
+      topMm: fill,
+      dashedMaster: q.estimateOnly,
+      lines: [
+        ...(base ? [] : [{ name: "fill line", zMm: fill, halfMm: half }]),
+        ...(parting !== null ? [{ name: "parting", zMm: parting, halfMm: half }] : []),
+        ...behind.lines,
+      ],
+      strokes,
+      bulgeTimes: bulge.times,
+      marks: behind.marks,
+      master: place(from, !base),
+    };
+  }
+
+  const withBox = { ...empty, halfMm: half + t, bottomMm: -board, topMm: layout.wallHeightMm, dashedMaster: q.estimateOnly };
+  // Keys sit near the master on the parting, half way to the box.
+  const keyX = (m.lengthMm / 2 + half) / 2;
+  const keys = (z: number): Scene["marks"] => [
+    { name: "key", xMm: -keyX, zMm: z },
+    { name: "key", xMm: keyX, zMm: z },
+  ];
+  if (stage === "pour1" && halves && parting !== null) {
+    // Turned over: the first half lies below, the clay is out, the second half is poured on top.
+    const seam = fill - parting;
+    const from = fill - layout.masterFromMm - m.heightMm;
+    return {
+      ...withBox,
+      regions: [
+        { stuff: "oldRubber", path: rect(-half, 0, half, seam) },
+        { stuff: "rubber", path: rect(-half, seam, half, fill) },
+        { stuff: "master", path: masterPath(m, from, true) },
+        ...plugRegions(mould, m, from, true),
+        ...box,
+      ],
+      lines: [
+        { name: "fill line", zMm: fill, halfMm: half },
+        { name: "parting", zMm: seam, halfMm: half },
+      ],
+      marks: keys(seam),
+      master: place(from, true),
+    };
+  }
+  const regions: Region[] =
+    halves && parting !== null
+      ? [
+          { stuff: "clay", path: rect(-half, 0, half, parting) },
+          { stuff: "rubber", path: rect(-half, parting, half, fill) },
+        ]
+      : [{ stuff: "rubber", path: rect(-half, 0, half, fill) }];
+  if (base && !halves) {
+    const sprue = Math.min(20, m.lengthMm * 0.2);
+    regions.push({ stuff: "clay", path: rect(-sprue, 0, sprue, layout.masterFromMm) });
+  }
+  return {
+    ...withBox,
+    regions: [...regions, { stuff: "master", path: masterPath(m, layout.masterFromMm, false) }, ...plugRegions(mould, m, layout.masterFromMm, false), ...box],
+    lines: [{ name: "fill line", zMm: fill, halfMm: half }, ...(parting === null ? [] : [{ name: "parting", zMm: parting, halfMm: half }])],
+    marks: halves && parting !== null ? keys(parting) : [],
+    master: place(layout.masterFromMm, false),
+  };
+}
+
+/** Boards and straps, or a jacket, round a block as it stands to be filled. */
+function backingRegions(q: SceneQuestion, layout: BlockLayout, half: number, fill: number, turnedOver: boolean) {
+  const none = { regions: [] as Region[], sideMm: 0, underMm: 0, lines: [] as Scene["lines"], marks: [] as Scene["marks"] };
+  const hold = q.plan.hold;
+  if (hold?.support === "boards" && hold.boards) {
+    const t = Math.max(hold.boards.stock.thicknessMm, half * 0.018);
+    return {
+      ...none,
+      regions: [{ stuff: "box" as const, path: `${rect(-half - t, 0, -half, fill)}${rect(half, 0, half + t, fill)}` }],
+      sideMm: t,
+      lines: hold.boards.straps.map((z, i) => ({
+        name: i === 0 ? "strap" : `strap ${i + 1}`,
+        zMm: z + (fill - hold.boards!.panel.heightMm),
+        halfMm: half + t,
+      })),
+    };
+  }
+  if (!layout.jacket) return none;
+  const t = layout.jacket.thicknessMm;
+  const under = turnedOver ? t : 0;
+  return {
+    ...none,
+    regions: [
+      {
+        stuff: layout.jacket.jacket === "timber" ? ("timber" as const) : ("jacket" as const),
+        path: `${rect(-half - t, -under, -half, fill)}${rect(half, -under, half + t, fill)}${under > 0 ? rect(-half, -under, half, 0) : ""}`,
+      },
+    ],
+    sideMm: t,
+    underMm: under,
+    marks: layout.jacket.boltsAtMm.map((z) => ({ name: "bolt" as const, xMm: half + t / 2, zMm: z })),
+  };
+}
+
+function skinScene(q: SceneQuestion, m: Measure, layout: SkinLayout): Scene {
+  const { stage } = q;
+  const jacket = layout.jacket;
+  const filled = stage === "cast";
+  const top = layout.outside.topMm;
+  // A panel is cast lying on its back frame; other skins are turned over and filled through the foot.
+  const flipAbout = top + (jacket?.thicknessMm ?? 0);
+  const flip = filled ? (z: number) => flipAbout - z : null;
+  const at = flip ?? ((z: number) => z);
+  const band = (z0: number, z1: number, x0: number, x1: number) => rect(x0, Math.min(at(z0), at(z1)), x1, Math.max(at(z0), at(z1)));
+
+  const regions: Region[] = [];
+  let halfMm = m.lengthMm / 2 + layout.skinMm;
+  if (jacket && (stage === "jacket" || filled)) {
+    const r = jacketRegions(m, layout, band, flip);
+    regions.push(...r.regions);
+    halfMm = Math.max(halfMm, r.halfMm);
+  }
+  // Skirt and flange lie on the board.
+  const foot = m.levels[0]?.a ?? 0;
+  if (q.mould.opening !== "glove") {
+    const w = q.mould.skin.flangeMm;
+    regions.push({ stuff: "rubber", path: `${band(0, layout.skinMm, -foot - w, -foot)}${band(0, layout.skinMm, foot, foot + w)}` });
+    halfMm = Math.max(halfMm, foot + w);
+  }
+  for (let i = layout.coatsOutside.length - 1; i >= 0; i--) {
+    const coat = layout.pours[i];
+    regions.push({ stuff: coat?.tinted ? "tinted" : "rubber", path: layerPath(m, layout.coatsOutside[i]!.rows, flip) });
+  }
+  const from = filled ? flipAbout - m.heightMm : 0;
+  regions.push({ stuff: filled ? "cast" : "master", path: masterPath(m, from, filled) });
+  if (filled) regions.push(...insideRegions(q, m, from, true));
+  const board = Math.max(3, halfMm * 0.03);
+  if (!filled) regions.push({ stuff: "box", path: rect(-halfMm, -board, halfMm, 0) });
+  const bulge = filled && !jacket ? bulged(q, m, m.lengthMm / 2 + layout.skinMm, from) : { strokes: [], times: null, widest: 0 };
+  const outerTop = jacket && stage !== "pour0" ? flipAbout : top;
+  const marks: Scene["marks"] =
+    layout.flange && stage === "pour0"
+      ? layout.flange.keysAtMm.map((s) => ({ name: "key" as const, ...alongSide(m, layout.skinMm + q.mould.skin.flangeMm / 3, s) }))
+      : [];
+  if (jacket && stage === "jacket")
+    marks.push(...jacket.boltsAtMm.map((s) => ({ name: "bolt" as const, ...alongSide(m, layout.skinMm + jacket.thicknessMm + jacket.flangeMm / 2, s) })));
+  for (const k of marks) halfMm = Math.max(halfMm, Math.abs(k.xMm) + 4);
+  return {
+    regions,
+    halfMm: Math.max(halfMm, bulge.widest),
+    bottomMm: filled ? 0 : -board,
+    topMm: Math.max(outerTop, ...marks.map((k) => k.zMm + 4)),
+    lines: filled ? [{ name: "fill line", zMm: at(0), halfMm: foot }] : [],
+    strokes: bulge.strokes,
+    bulgeTimes: bulge.times,
+    marks,
+    master: { fromMm: from, toMm: from + m.heightMm, halfMm: m.lengthMm / 2, upsideDown: filled },
+    dashedMaster: q.estimateOnly,
+  };
+}
+
+function jacketRegions(m: Measure, layout: SkinLayout, band: (z0: number, z1: number, x0: number, x1: number) => string, flip: ((z: number) => number) | null) {
+  const jacket = layout.jacket!;
+  const out = layout.skinMm + jacket.thicknessMm;
+  if (jacket.jacket === "plaster-block") {
+    const halfMm = m.lengthMm / 2 + out;
+    return { regions: [{ stuff: "jacket" as const, path: band(0, m.heightMm + out, -halfMm, halfMm) }], halfMm };
+  }
+  if (jacket.jacket === "timber") {
+    const halfMm = m.lengthMm / 2 + layout.skinMm + FRAME_SHELL_MM + RAIL.thickMm;
+    const z = layout.outside.topMm + FRAME_SHELL_MM;
+    const rails = [-halfMm + RAIL.thickMm / 2, halfMm - RAIL.thickMm / 2].map((x) =>
+      band(Math.max(0, z - RAIL.deepMm), z, x - RAIL.thickMm / 2, x + RAIL.thickMm / 2),
+    );
+    return {
+      regions: [
+        { stuff: "jacket" as const, path: band(0, z, -m.lengthMm / 2 - layout.skinMm - FRAME_SHELL_MM, m.lengthMm / 2 + layout.skinMm + FRAME_SHELL_MM) },
+        { stuff: "timber" as const, path: rails.join("") },
+      ],
+      halfMm,
+    };
+  }
+  const rows = jacket.outside?.rows ?? [];
+  return { regions: [{ stuff: "jacket" as const, path: layerPath(m, rows, flip) }], halfMm: m.lengthMm / 2 + out };
+}
+
+/** A point so far up the right side of the master, and so far out from it. */
+function alongSide(m: Measure, outMm: number, seamMm: number): { xMm: number; zMm: number } {
+  let left = seamMm;
+  for (let i = 1; i < m.levels.length; i++) {
+    const [p, q] = [m.levels[i - 1]!, m.levels[i]!];
+    const step = Math.hypot(q.a - p.a, q.zMm - p.zMm);
+    if (left <= step && step > 0) {
+      const u = left / step;
+      const [dx, dz] = [(q.a - p.a) / step, (q.zMm - p.zMm) / step];
+      return { xMm: p.a + (q.a - p.a) * u + dz * outMm, zMm: p.zMm + (q.zMm - p.zMm) * u - dx * outMm };
+    }
+    left -= step;
+  }
+  const top = m.levels.at(-1);
+  return { xMm: Math.max(0, (top?.a ?? 0) - left), zMm: m.heightMm + outMm };
+}

@@ -1,0 +1,205 @@
+import type { Measure } from "./measure";
+import { outlineArea, outlinePerimeter, ringAt, type Solid } from "./solid";
+
+/** Half of a section: radius of the circle with the same girth, rising in z, mm. */
+type Meridian = readonly { zMm: number; rMm: number }[];
+
+/** What a layer of even thickness on a master looks like, and how much it takes. */
+export interface Grown {
+  /** Volume of the layer, mL: all of it, and the share of it inside a hollow. */
+  addedMl: number;
+  liningMl: number;
+  /** How far the layer stands out sideways from the outline at each height, mm; above the master, from its topmost outline. */
+  rows: readonly { zMm: number; outMm: number }[];
+  topMm: number;
+}
+
+const meridianOf = (m: Measure): Meridian => m.levels.map((l) => ({ zMm: l.zMm, rMm: l.perimeterMm / (2 * Math.PI) }));
+
+function radiusAt(line: Meridian, z: number): number {
+  const last = line.length - 1;
+  if (z <= line[0]!.zMm) return line[0]!.rMm;
+  if (z >= line[last]!.zMm) return line[last]!.rMm;
+  let [low, high] = [0, last];
+  while (high - low > 1) {
+    const mid = (low + high) >> 1;
+    if (line[mid]!.zMm <= z) low = mid;
+    else high = mid;
+  }
+  const [p, q] = [line[low]!, line[high]!];
+  return p.rMm + ((q.rMm - p.rMm) * (z - p.zMm)) / (q.zMm - p.zMm);
+}
+
+/** Radius at one height of the parallel line `t` outside a meridian: the furthest of its shifted pieces and corner arcs. */
+function outerAt(line: Meridian, z: number, t: number): number {
+  let most = 0;
+  for (let i = 0; i < line.length; i++) {
+    const p = line[i]!;
+    const dz = z - p.zMm;
+    if (dz < -2 * t - 1 && i > 0 && line[i - 1]!.zMm > z + t) break;
+    if (Math.abs(dz) <= t) most = Math.max(most, p.rMm + Math.sqrt(t * t - dz * dz));
+    const q = line[i + 1];
+    if (!q) break;
+    if (q.zMm < z - t || p.zMm > z + t) continue;
+    const [dr, rise] = [q.rMm - p.rMm, q.zMm - p.zMm];
+    const length = Math.sqrt(dr * dr + rise * rise);
+    if (length === 0) continue;
+    const u = rise === 0 ? -1 : (z + (t * dr) / length - p.zMm) / rise;
+    if (u >= 0 && u <= 1) most = Math.max(most, p.rMm + dr * u + (t * rise) / length);
+  }
+  return most;
+}
+
+const ROWS = 96;
+const CAP_ROWS = 24;
+
+/**
+ * A layer of thickness `t` mm on everything of a master but its back, which stands on the board: its volume and outline.
+ *
+ * For convex masters this is Steiner's offset volume (area·t + mean curvature·t² + rounded corners) of the part above the
+ * board; for turned ones it is the quadrature of the parallel meridian. Other outlines are taken by their girth, which
+ * keeps both exact for any upright-sided convex outline.
+ */
+export function growOver(m: Measure, t: number): Grown {
+  const line = meridianOf(m);
+  const height = m.heightMm;
+  const rows: { zMm: number; outMm: number }[] = [];
+  let volume = 0;
+  // The girth's growth times depth, plus the rounded corners: P·d + π·d² for any convex outline.
+  const ring = (r: number, out: number) => Math.PI * (2 * r * out + out * out);
+  for (let i = 0; i < ROWS; i++) {
+    const z = ((i + 0.5) / ROWS) * height;
+    const r = radiusAt(line, z);
+    const out = Math.max(0, outerAt(line, z, t) - r);
+    volume += ring(r, out) * (height / ROWS);
+    rows.push({ zMm: z, outMm: out });
+  }
+  const top = line.at(-1)!.rMm;
+  const cap = m.levels.at(-1)!;
+  const capArea = outlineArea(m.section, cap);
+  for (let i = 0; i < CAP_ROWS; i++) {
+    // Equal steps of angle crowd the rows at the top, where the layer closes.
+    const [a0, a1] = [(i / CAP_ROWS) * (Math.PI / 2), ((i + 1) / CAP_ROWS) * (Math.PI / 2)];
+    const z = height + t * Math.sin((a0 + a1) / 2);
+    const r = outerAt(line, z, t);
+    if (r > 0) {
+      volume += (capArea + ring(top, r - top)) * t * (Math.sin(a1) - Math.sin(a0));
+      rows.push({ zMm: z, outMm: r - top });
+    }
+  }
+  const liningMl = hollowLining(m.solid, t) / 1000;
+  return { addedMl: (volume * leaning(m, line, capArea)) / 1000 + liningMl, liningMl, rows, topMm: height + t };
+}
+
+/** True area over that of the circle with the same girths: above 1 where a long oval leans more on one side than the other. */
+function leaning(m: Measure, line: Meridian, capArea: number): number {
+  if (m.areaIsEstimate || m.solid.inner.length > 0) return 1;
+  let round = capArea;
+  for (let i = 1; i < line.length; i++) {
+    const [p, q] = [line[i - 1]!, line[i]!];
+    round += Math.PI * (p.rMm + q.rMm) * Math.hypot(q.rMm - p.rMm, q.zMm - p.zMm);
+  }
+  return round > 0 ? exposedArea(m) / round : 1;
+}
+
+/** Volume of a layer inside a hollow's walls and floor, mm³. */
+function hollowLining(solid: Solid, t: number): number {
+  if (solid.inner.length === 0) return 0;
+  const deep = solid.inner.at(-1)!.zMm - solid.inner[0]!.zMm;
+  const steps = 48;
+  let lined = 0;
+  for (let i = 0; i < steps; i++) {
+    const z = solid.inner[0]!.zMm + ((i + 0.5) / steps) * deep;
+    const r = ringAt(solid.inner, z);
+    if (!r) continue;
+    const whole = outlineArea(solid.section, r);
+    const left = z - solid.inner[0]!.zMm <= t ? 0 : outlineArea(solid.section, { a: Math.max(0, r.a - t), b: Math.max(0, r.b - t) });
+    lined += (whole - left) * (deep / steps);
+  }
+  return lined;
+}
+
+/** What is left inside a casting with a wall of even thickness. */
+export interface Hollowed {
+  hollowMl: number;
+  shellMl: number;
+  /** Half-sizes of the hollow at each height above the back, mm. */
+  rows: readonly { zMm: number; a: number; b: number }[];
+}
+
+/**
+ * The hollow of a casting whose wall is `t` mm thick everywhere but at its back, through which it was made: volume by
+ * summing inner outlines over the height. Where the outline leans, the wall is measured square to it.
+ */
+export function hollowOut(m: Measure, t: number): Hollowed {
+  const line = meridianOf(m);
+  const rows: { zMm: number; a: number; b: number }[] = [];
+  const steps = 120;
+  const step = (m.heightMm - t) / steps;
+  let hollow = 0;
+  for (let i = 0; i < steps && step > 0; i++) {
+    const z = (i + 0.5) * step;
+    const r = radiusAt(line, z);
+    const depth = r - innerAt(line, z, t);
+    const outline = ringAt(m.solid.outer, z);
+    if (!outline) continue;
+    const left = { a: Math.max(0, outline.a - depth), b: Math.max(0, outline.b - depth) };
+    if (left.a > 0 && left.b > 0) hollow += insetArea(m.section, outline, depth) * step;
+    rows.push({ zMm: z, a: left.b > 0 ? left.a : 0, b: left.a > 0 ? left.b : 0 });
+  }
+  const hollowMl = Math.min(m.volumeMl, hollow / 1000);
+  return { hollowMl, shellMl: m.volumeMl - hollowMl, rows };
+}
+
+/** Area of the outline `d` inside another: A − P·d, plus what the corners give back (4·d² square, π·d² round). */
+function insetArea(section: Solid["section"], outline: { a: number; b: number }, d: number): number {
+  const back = (section === "rect" ? 4 : Math.PI) * d * d;
+  return Math.max(0, outlineArea(section, outline) - outlinePerimeter(section, outline) * d + back);
+}
+
+/** Radius at one height of the parallel line `t` inside a meridian; 0 where the wall closes. */
+function innerAt(line: Meridian, z: number, t: number): number {
+  let least = radiusAt(line, z);
+  for (let i = 0; i < line.length; i++) {
+    const p = line[i]!;
+    const dz = z - p.zMm;
+    if (Math.abs(dz) <= t) least = Math.min(least, p.rMm - Math.sqrt(t * t - dz * dz));
+    const q = line[i + 1];
+    if (!q) break;
+    if (q.zMm < z - t || p.zMm > z + t) continue;
+    const [dr, rise] = [q.rMm - p.rMm, q.zMm - p.zMm];
+    const length = Math.sqrt(dr * dr + rise * rise);
+    if (length === 0) continue;
+    const u = rise === 0 ? -1 : (z - (t * dr) / length - p.zMm) / rise;
+    if (u >= 0 && u <= 1) least = Math.min(least, p.rMm + dr * u - (t * rise) / length);
+  }
+  return Math.max(0, least);
+}
+
+/** Area of everything but the back, mm². */
+export const exposedArea = (m: Measure): number => Math.max(0, m.areaMm2 - (m.levels[0]?.areaMm2 ?? 0));
+
+/** Share of the sides and top that is steeper than 45°, 0 to 1: where a brushed coat runs. */
+export function steepShare(m: Measure): number {
+  let steep = 0;
+  let all = outlineArea(m.section, m.levels.at(-1) ?? { a: 0, b: 0 });
+  for (let i = 1; i < m.levels.length; i++) {
+    const [p, q] = [m.levels[i - 1]!, m.levels[i]!];
+    const across = (q.perimeterMm - p.perimeterMm) / (2 * Math.PI);
+    const rise = q.zMm - p.zMm;
+    const area = ((p.perimeterMm + q.perimeterMm) / 2) * Math.hypot(across, rise);
+    all += area;
+    if (rise >= Math.abs(across)) steep += area;
+  }
+  return all > 0 ? steep / all : 0;
+}
+
+/** Length up the middle of one side and half over the top, mm: a seam from the board to the highest point. */
+export function seamLength(m: Measure): number {
+  let length = m.levels.at(-1)?.a ?? 0;
+  for (let i = 1; i < m.levels.length; i++) {
+    const [p, q] = [m.levels[i - 1]!, m.levels[i]!];
+    length += Math.hypot(q.a - p.a, q.zMm - p.zMm);
+  }
+  return length;
+}

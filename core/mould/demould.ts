@@ -1,0 +1,188 @@
+import { youngFromShoreA, youngRange } from "../elastic";
+import type { Range, Rubber } from "../material";
+import { seamLength, type Measure } from "../master";
+import { GRAVITY } from "./constants";
+import { OPENING } from "./choices";
+import type { MouldDecision } from "./decision";
+import type { Layout } from "./layout";
+import type { Hold } from "./hold";
+
+/** Share of its elongation at break that rubber is asked for, cast after cast. */
+export const SAFE_SHARE = 0.25;
+
+export interface Stretch {
+  /** Most an opening has to stretch, as a share of its own length: 0.2 is a fifth longer. */
+  strain: number;
+  /** Height above the back of the narrow place, and of the widest that has to pass it, mm. */
+  narrowAtMm: number;
+  widestAtMm: number;
+  safe: { low: number; typical: number };
+  hold: Hold;
+}
+
+/**
+ * The most any opening of a mould has to stretch for the casting to pass: the greatest girth beyond it over its own girth,
+ * less 1. Open and slit blocks and gloves let go over the back; halves part from the parting up and down; sections of a skin
+ * are lifted off sideways and need not stretch over the outline at all. Undercuts the girth does not show are not in it.
+ */
+export function stretchOf(m: Measure, d: MouldDecision, partingMm: number | null, elongationPct: Range): Stretch {
+  const worst = { strain: 0, narrowAtMm: 0, widestAtMm: 0 };
+  const look = (levels: readonly { zMm: number; perimeterMm: number }[]) => {
+    // From the far end back to the opening, the widest met so far has to pass every level.
+    let widest = levels.at(-1);
+    for (let i = levels.length - 1; i >= 0; i--) {
+      const l = levels[i]!;
+      if (!widest || l.perimeterMm > widest.perimeterMm) widest = l;
+      if (l.perimeterMm <= 0) continue;
+      const strain = widest.perimeterMm / l.perimeterMm - 1;
+      if (strain > worst.strain) Object.assign(worst, { strain, narrowAtMm: l.zMm, widestAtMm: widest.zMm });
+    }
+  };
+  const safe = { low: (elongationPct.low / 100) * SAFE_SHARE, typical: (elongationPct.typical / 100) * SAFE_SHARE };
+  if (d.opening !== "skin" && d.opening !== "putty") {
+    if (partingMm === null) look(m.levels);
+    else {
+      look(m.levels.filter((l) => l.zMm >= partingMm));
+      look(m.levels.filter((l) => l.zMm <= partingMm).reverse());
+    }
+  }
+  return { ...worst, safe, hold: worst.strain <= safe.low ? "holds" : worst.strain <= safe.typical ? "close" : "bulges" };
+}
+
+/** Where a knife goes, and how. Lengths mm. */
+export interface CutPlan {
+  where: string;
+  lengthMm: number;
+  /** Length that the stretch alone asks for; 0 where it lets go without. */
+  needMm: number;
+  /** A zig-zag of this step and depth locks the lips together again. */
+  stepMm: number;
+  depthMm: number;
+}
+
+/** Rubber left uncut at the far end so that a slit does not run on, mm. */
+const LEFT_WHOLE_MM = 15;
+
+/**
+ * The cut of a one-piece block: down one side from the mouth. Two lips of length l add 2·l to the mouth's girth, so
+ * l = (P_widest / (1 + safe strain) − P_mouth) / 2 is enough; usually a slit down most of the side is made. A block poured
+ * whole is cut all round at its parting.
+ */
+export function cutPlanOf(m: Measure, d: MouldDecision, layout: Layout, stretch: Stretch): CutPlan | null {
+  if (layout.kind !== "block") return null;
+  const wall = layout.box.leastWallMm;
+  const zig = { stepMm: Math.max(8, Math.min(25, wall)), depthMm: Math.max(3, Math.min(10, wall / 3)) };
+  if (d.opening === "pourAndCut") {
+    return {
+      where: "All round at the parting, from the outside in to the master; leave four notches off the line as keys.",
+      lengthMm: layout.box.perimeterMm,
+      needMm: layout.box.perimeterMm,
+      ...zig,
+    };
+  }
+  if (d.opening !== "slit") return null;
+  const mouth = m.levels.reduce((p, l) => (Math.abs(l.zMm - stretch.narrowAtMm) < Math.abs(p.zMm - stretch.narrowAtMm) ? l : p)).perimeterMm;
+  const widest = Math.max(...m.levels.filter((l) => l.zMm >= stretch.narrowAtMm).map((l) => l.perimeterMm));
+  const needMm = Math.max(0, (widest / (1 + stretch.safe.low) - mouth) / 2) + (stretch.strain > stretch.safe.low ? stretch.narrowAtMm : 0);
+  const down = Math.max(10, seamLength(m) - (m.levels.at(-1)?.a ?? 0) - LEFT_WHOLE_MM);
+  return {
+    where: "Down one side from the mouth, on the face where a seam offends least, held open as you cut.",
+    lengthMm: Math.max(down, Math.min(needMm, m.heightMm)),
+    needMm,
+    ...zig,
+  };
+}
+
+/** A finger of rubber that makes a hole in the casting. */
+export interface Core {
+  name: string;
+  diameterMm: number;
+  lengthMm: number;
+  slenderness: number;
+  /** Sag of its tip lying level in the fill, mm. */
+  sagMm: number;
+  /** Strain it sees when it is drawn out of the casting. */
+  pullStrain: number;
+  safeStrain: number;
+  hold: Hold;
+}
+
+/** Grip of a released casting on rubber, kPa: a workshop estimate; without release it is many times more. */
+const GRIP_KPA = 5;
+
+/**
+ * A round core as a cantilever under the difference of fill and rubber, or its own weight if that is more:
+ * sag = 2·Δρ·g·L⁴/(E·d²); and drawn out against a grip τ: strain = 4·τ·L/(d·E) [beam and rod theory].
+ */
+export function coreOf(name: string, diameterMm: number, lengthMm: number, rubber: Rubber, fillGMl: number): Core {
+  const young = youngFromShoreA(rubber.shoreA.typical);
+  const rubberGMl = rubber.densityGMl.typical;
+  const net = Math.max(rubberGMl, fillGMl - rubberGMl);
+  const weight = (net * GRAVITY) / 1e6;
+  const sagMm = (2 * weight * lengthMm ** 4) / (young * diameterMm ** 2);
+  const pullStrain = (4 * (GRIP_KPA / 1000) * lengthMm) / (diameterMm * young);
+  const safeStrain = (rubber.elongationPct.low / 100) * SAFE_SHARE;
+  const slenderness = lengthMm / diameterMm;
+  const bad = sagMm > diameterMm / 4 || pullStrain > safeStrain;
+  return { name, diameterMm, lengthMm, slenderness, sagMm, pullStrain, safeStrain, hold: bad ? "bulges" : slenderness > 3 || sagMm > 1 ? "close" : "holds" };
+}
+
+/** The rubber cores of a job: the hollow of its master, and its loose plugs. */
+export function coresOf(m: Measure, d: MouldDecision, rubber: Rubber, plugRubber: Rubber | null, fillGMl: number): Core[] {
+  const cores: Core[] = [];
+  const { inner } = m.solid;
+  if (inner.length > 0) {
+    const narrow = Math.min(...inner.map((r) => 2 * Math.min(r.a, r.b)));
+    const deep = inner.at(-1)!.zMm - inner[0]!.zMm;
+    if (narrow > 0 && deep > 0) cores.push(coreOf("Core of the hollow", narrow, deep, rubber, fillGMl));
+  }
+  if (d.opening === "plugs") for (const p of d.plugs) cores.push(coreOf(p.name, p.diameterMm, p.lengthMm, plugRubber ?? rubber, fillGMl));
+  return cores;
+}
+
+/** How one rubber of the shelf would do for this piece. */
+export interface HardnessAnswer {
+  rubberId: string;
+  name: string;
+  shoreA: Range;
+  /** Typical bulge of the worst free-standing wall in this rubber, mm; null where something rigid stands behind it. */
+  bulgeMm: number | null;
+  bulge: Hold;
+  stretch: Hold;
+  /** Pull to open it, against the rubber chosen. */
+  effort: number;
+}
+
+/**
+ * The two schools with numbers for this piece: soft enough to let go (a quarter of its elongation covers the stretch), firm
+ * enough to hold the fill. Bulge goes inversely with the modulus, the pull to open with it.
+ */
+export function hardnessAnswers(
+  rubbers: readonly Rubber[],
+  chosen: Rubber,
+  worst: { mostMm: Range; toleranceMm: number } | null,
+  stretchOfOne: (r: Rubber) => Hold,
+): HardnessAnswer[] {
+  const base = youngRange(chosen.shoreA);
+  return rubbers
+    .filter((r) => r.form === chosen.form && r.family === chosen.family)
+    .map((r): HardnessAnswer => {
+      const young = youngRange(r.shoreA);
+      const typical = worst ? (worst.mostMm.typical * base.typical) / young.typical : null;
+      const high = worst ? (worst.mostMm.high * base.low) / young.low : 0;
+      return {
+        rubberId: r.id,
+        name: r.name,
+        shoreA: r.shoreA,
+        bulgeMm: typical,
+        bulge: !worst || high <= worst.toleranceMm ? "holds" : typical! <= worst.toleranceMm ? "close" : "bulges",
+        stretch: stretchOfOne(r),
+        effort: young.typical / base.typical,
+      };
+    })
+    .sort((p, q) => p.shoreA.typical - q.shoreA.typical);
+}
+
+/** True for a mould with square corners to pull at: leverage that a wrapped block lacks. */
+export const hasLeverage = (layout: Layout, d: MouldDecision): boolean =>
+  layout.kind === "block" && layout.box.shape === "rectangular" && OPENING[d.opening].made === "block";

@@ -1,0 +1,233 @@
+import { plateBow, PROFILE_STEPS, RUBBER_POISSON, tubeBulge, youngRange, type Bow, type TubeLevel } from "../elastic";
+import type { Range } from "../material";
+import type { Measure } from "../master";
+import { GRAVITY } from "./constants";
+import { OPENING } from "./choices";
+import type { Holding, MouldDecision } from "./decision";
+import type { BlockLayout, Layout } from "./layout";
+
+/** A wall of rubber as its stiffness sees it. Heights from the floor of the cavity as the mould stands to be filled, mm. */
+export type Wall =
+  | { kind: "flat"; name: string; lengthMm: number; heightMm: number; thicknessMm: number; rim: "free" | "held" }
+  | { kind: "round"; name: string; levels: readonly TubeLevel[]; heightMm: number; thicknessMm: number }
+  | { kind: "oval"; name: string; lengthMm: number; levels: readonly TubeLevel[]; heightMm: number; thicknessMm: number; rim: "free" | "held" };
+
+/** True where a wall bulges too little to matter, may, or does: by the whole of its band against the tolerance. */
+export type Hold = "holds" | "close" | "bulges";
+
+export interface Bulge {
+  wall: Wall;
+  /** Furthest the wall moves outwards, mm: typical, and the band from stiff rubber with held edges to soft with hinged ones. */
+  mostMm: Range;
+  atMm: number;
+  /** Typical bulge at PROFILE_STEPS + 1 equal heights from the floor of the cavity, mm. */
+  profile: readonly number[];
+  toleranceMm: number;
+  hold: Hold;
+  /** Past half the wall's thickness small-deflection theory no longer holds. */
+  large: boolean;
+  /** Thicker than a third of its span: blockier than a plate theory bears. */
+  blocky: boolean;
+}
+
+/** An oval this much longer than wide is no longer reckoned as round. */
+const ROUND_WITHIN = 1.15;
+const BLOCKY = 1 / 3;
+
+/** The free-standing walls of a mould as it stands to be filled: the longest, and the other where its rubber is thinner. */
+export function wallsOf(m: Measure, layout: Layout, d: MouldDecision): Wall[] {
+  const turned = !OPENING[d.opening].base;
+  const rim = turned ? "free" : "held";
+  const heightMm = m.heightMm;
+  const inner = m.levels.map((l) => ({ z: turned ? heightMm - l.zMm : l.zMm, a: l.a, b: l.b })).sort((p, q) => p.z - q.z);
+  const levels = (outside: (a: number, z: number) => number): TubeLevel[] =>
+    inner.map((l) => ({ zMm: l.z, innerMm: Math.max(l.a, l.b), outerMm: Math.max(Math.max(l.a, l.b) + 0.5, outside(Math.max(l.a, l.b), l.z)) }));
+  const slender = Math.max(m.lengthMm, m.widthMm) / Math.min(m.lengthMm, m.widthMm);
+
+  if (layout.kind === "skin") {
+    const t = layout.skinMm;
+    if (m.section === "rect") return [{ kind: "flat", name: "Long side", lengthMm: Math.max(m.lengthMm, m.widthMm), heightMm, thicknessMm: t, rim }];
+    const skin = levels((a) => a + t);
+    return slender < ROUND_WITHIN
+      ? [{ kind: "round", name: "Skin", levels: skin, heightMm, thicknessMm: t }]
+      : [{ kind: "oval", name: "Skin", lengthMm: Math.max(m.lengthMm, m.widthMm), levels: skin, heightMm, thicknessMm: t, rim }];
+  }
+  if (m.section === "rect") {
+    const sides = [
+      { name: "Long side", lengthMm: m.lengthMm, thicknessMm: sideWall(layout, m, "y") },
+      { name: "Short end", lengthMm: m.widthMm, thicknessMm: sideWall(layout, m, "x") },
+    ].sort((p, q) => q.lengthMm - p.lengthMm);
+    const [longer, other] = [sides[0]!, sides[1]!];
+    const weak = other.thicknessMm < longer.thicknessMm - 0.01 ? [longer, other] : [longer];
+    return weak.map((s) => ({ kind: "flat", ...s, heightMm, rim }));
+  }
+  // Where the box leaves more rubber in its corners than along its sides, only the least is counted.
+  const least = layout.box.leastWallMm;
+  const boxHalf = Math.max(m.lengthMm, m.widthMm) / 2 + least;
+  const round = levels((a) => (layout.box.shape === "outline" ? a + least : boxHalf));
+  return slender < ROUND_WITHIN
+    ? [{ kind: "round", name: "Wall", levels: round, heightMm, thicknessMm: least }]
+    : [{ kind: "oval", name: "Long side", lengthMm: Math.max(m.lengthMm, m.widthMm), levels: round, heightMm, thicknessMm: least, rim }];
+}
+
+/** Mean rubber along one face of a rectangular master: even in a box, thicker in the middle of a round wrap, mm. */
+function sideWall(layout: BlockLayout, m: Measure, across: "x" | "y"): number {
+  const { box } = layout;
+  const [half, face] = across === "y" ? [m.widthMm / 2, m.lengthMm / 2] : [m.lengthMm / 2, m.widthMm / 2];
+  if (box.shape === "rectangular") return (across === "y" ? box.widthMm : box.lengthMm) / 2 - half;
+  if (box.shape === "outline") return box.leastWallMm;
+  const [A, B] = across === "y" ? [box.lengthMm / 2, box.widthMm / 2] : [box.widthMm / 2, box.lengthMm / 2];
+  let sum = 0;
+  const n = 16;
+  for (let i = 0; i < n; i++) {
+    const x = ((i + 0.5) / n) * face;
+    sum += B * Math.sqrt(Math.max(0, 1 - (x / A) ** 2)) - half;
+  }
+  return Math.max(0.5, sum / n);
+}
+
+/** The same wall with so much more rubber behind it. */
+export const thicken = (w: Wall, byMm: number): Wall =>
+  w.kind === "flat"
+    ? { ...w, thicknessMm: w.thicknessMm + byMm }
+    : { ...w, thicknessMm: w.thicknessMm + byMm, levels: w.levels.map((l) => ({ ...l, outerMm: l.outerMm + byMm })) };
+
+/** Height of the fill above the floor of the cavity, mm: to the brim of an open mould, through the cover of a closed one. */
+export const headOf = (m: Measure, d: MouldDecision): number => m.heightMm + (OPENING[d.opening].base ? d.coverMm : 0);
+
+/** Most the walls may bulge, mm: a share of the casting's lesser width, and never more than so much. */
+export const toleranceOf = (m: Measure, h: Holding): number => Math.min(h.toleranceMm, (h.tolerancePct / 100) * Math.min(m.lengthMm, m.widthMm));
+
+/** Deflections of one wall for a modulus of 1 MPa, mm: they go inversely with it. */
+interface Unit {
+  held: Bow;
+  hinged: Bow;
+}
+
+function flatUnit(w: { lengthMm: number; heightMm: number; thicknessMm: number; rim: "free" | "held" }, fillGMl: number, headMm: number): Unit {
+  const at = (zMm: number) => hydrostaticMPa(fillGMl, headMm - zMm);
+  const plate = {
+    widthMm: w.lengthMm,
+    heightMm: w.heightMm,
+    thicknessMm: w.thicknessMm,
+    youngMPa: 1,
+    poisson: RUBBER_POISSON,
+    bottom: "held" as const,
+    top: w.rim,
+  };
+  const toMm = Math.min(w.heightMm, headMm);
+  const q = { bottomMPa: at(0), topMPa: at(toMm), toMm };
+  return { held: plateBow({ ...plate, sides: "held" }, q), hinged: plateBow({ ...plate, sides: "hinged" }, q) };
+}
+
+const hydrostaticMPa = (gMl: number, depthMm: number): number => Math.max(0, gMl * GRAVITY * depthMm) / 1e6;
+
+/** Walls solved lately, by what they are asked: a plan is made many times while other things change. May be emptied at any time. */
+const solved = new Map<string, Unit>();
+const MOST_SOLVED = 400;
+
+function unitOf(w: Wall, fillGMl: number, headMm: number): Unit {
+  const key = JSON.stringify([
+    w.kind,
+    w.heightMm,
+    w.thicknessMm,
+    w.kind === "round" ? 0 : [w.lengthMm, w.rim],
+    w.kind === "flat" ? 0 : w.levels,
+    fillGMl,
+    headMm,
+  ]);
+  const known = solved.get(key);
+  if (known) return known;
+  const unit = solveUnit(w, fillGMl, headMm);
+  if (solved.size >= MOST_SOLVED) solved.delete(solved.keys().next().value ?? "");
+  solved.set(key, unit);
+  return unit;
+}
+
+function solveUnit(w: Wall, fillGMl: number, headMm: number): Unit {
+  if (w.kind === "flat") return flatUnit(w, fillGMl, headMm);
+  const tube = tubeBulge(w.levels, (z) => hydrostaticMPa(fillGMl, headMm - z), 1, RUBBER_POISSON);
+  if (w.kind === "round") return { held: tube.based, hinged: tube.rings };
+  // A long oval lies between a ring and a flat wall as long as its longer axis.
+  return { held: tube.based, hinged: flatUnit(w, fillGMl, headMm).hinged };
+}
+
+/**
+ * How far a free-standing wall bulges under a fill, with its band. Flat walls are thick plates held below and free at the
+ * rim, their upright edges between held and hinged because the neighbouring walls yield; round walls are rings tied up the
+ * wall and held at the base, up to free rings [Lamé]; stiffness from the hardness and its spread.
+ * @param fillGMl density of the wet fill, g/mL
+ * @param headMm height of the fill above the floor of the cavity
+ */
+export function bulgeOf(w: Wall, shoreA: Range, fillGMl: number, headMm: number, toleranceMm: number): Bulge {
+  const unit = unitOf(w, fillGMl, headMm);
+  const young = youngRange(shoreA);
+  const [low, high] = [Math.min(unit.held.mostMm, unit.hinged.mostMm), Math.max(unit.held.mostMm, unit.hinged.mostMm)];
+  const profile = unit.held.profile.map((v, i) => (v + unit.hinged.profile[i]!) / 2 / young.typical);
+  const most = profile.reduce((best, v, i) => (v > profile[best]! ? i : best), 0);
+  const mostMm = { low: low / young.high, typical: profile[most]!, high: high / young.low };
+  return {
+    wall: w,
+    mostMm: { low: Math.min(mostMm.low, mostMm.typical), typical: mostMm.typical, high: Math.max(mostMm.high, mostMm.typical) },
+    atMm: (most / PROFILE_STEPS) * w.heightMm,
+    profile,
+    toleranceMm,
+    hold: mostMm.high <= toleranceMm ? "holds" : mostMm.typical <= toleranceMm ? "close" : "bulges",
+    large: mostMm.typical > w.thicknessMm / 2,
+    blocky: w.thicknessMm > BLOCKY * spanOf(w),
+  };
+}
+
+/** The shorter way across a wall, mm; a round one is judged by its radius and height. */
+const spanOf = (w: Wall): number => (w.kind === "flat" ? Math.min(w.lengthMm, w.heightMm) : w.kind === "oval" ? Math.min(w.lengthMm, w.heightMm) : Infinity);
+
+export const worstBulge = (bulges: readonly Bulge[]): Bulge | null =>
+  bulges.reduce<Bulge | null>((worst, b) => (worst === null || b.mostMm.typical > worst.mostMm.typical ? b : worst), null);
+
+/** Thickest wall looked for, mm. */
+const MOST_WALL_MM = 150;
+
+export interface LeastWall {
+  /** Wall at which the typical bulge, and the whole band, stay inside the tolerance, mm; null when none up to 150 mm does. */
+  likelyMm: number | null;
+  surelyMm: number | null;
+}
+
+/** The thinnest walls that stand alone, to half a millimetre. Bulge falls as walls thicken, so each is found by halving. */
+export function leastStandingWall(w: Wall, shoreA: Range, fillGMl: number, headMm: number, toleranceMm: number): LeastWall {
+  const find = (of: (b: Bulge) => number): number | null => {
+    const bulge = (t: number) => of(bulgeOf(thicken(w, t - w.thicknessMm), shoreA, fillGMl, headMm, toleranceMm));
+    let [low, high] = [2, MOST_WALL_MM];
+    if (bulge(high) > toleranceMm) return null;
+    if (bulge(low) <= toleranceMm) return low;
+    while (high - low > 0.5) {
+      const mid = (low + high) / 2;
+      if (bulge(mid) <= toleranceMm) high = mid;
+      else low = mid;
+    }
+    return Math.ceil(high * 2) / 2;
+  };
+  return { likelyMm: find((b) => b.mostMm.typical), surelyMm: find((b) => b.mostMm.high) };
+}
+
+/** A mould's base over a gap, filled to the head: sag in mm, from held to hinged edges. Sizes mm, densities g/mL. */
+export function baseSag(
+  gapMm: number,
+  acrossMm: number,
+  baseMm: number,
+  shoreA: Range,
+  fillGMl: number,
+  headMm: number,
+  rubberGMl: number,
+): { mostMm: Range; large: boolean } {
+  const q = hydrostaticMPa(fillGMl, headMm) + hydrostaticMPa(rubberGMl, baseMm);
+  const young = youngRange(shoreA);
+  const bow = (sides: "held" | "hinged") =>
+    plateBow(
+      { widthMm: gapMm, heightMm: acrossMm, thicknessMm: baseMm, youngMPa: 1, poisson: RUBBER_POISSON, bottom: "free", top: "free", sides },
+      { bottomMPa: q, topMPa: q, toMm: acrossMm },
+    ).mostMm;
+  const [held, hinged] = [bow("held"), bow("hinged")];
+  const typical = (held + hinged) / 2 / young.typical;
+  return { mostMm: { low: held / young.high, typical, high: hinged / young.low }, large: typical > baseMm / 2 };
+}

@@ -1,0 +1,185 @@
+import type { Cast, Range } from "../material";
+import { hollowOut, outlineArea, volumeBelow, type FormProblem, type Hollowed, type Measure } from "../master";
+import { quote } from "../quantity";
+import { GRAVITY } from "./constants";
+import { HOLLOW_WAYS, INSERTS, OPENING } from "./choices";
+import type { Insert, Inside, MouldDecision } from "./decision";
+
+const mm = (v: number) => quote(v, "length");
+
+export interface PlacedInsert extends Insert {
+  label: string;
+  /** What it displaces and weighs, all of its count. */
+  volumeMl: number;
+  massG: number;
+  reminder: string;
+}
+
+/** Rods and tubes as round bars; what they displace and weigh, by the density usual for their kind. */
+export function placeInserts(inserts: readonly Insert[], m: Measure): { placed: PlacedInsert[]; warnings: FormProblem[] } {
+  const warnings: FormProblem[] = [];
+  const placed = inserts.map((i, at): PlacedInsert => {
+    const volumeMl = (i.count * (Math.PI / 4) * i.diameterMm ** 2 * i.lengthMm) / 1000;
+    const kind = INSERTS[i.kind];
+    const path = `inside.inserts.${at}`;
+    const room = i.upright ? m.heightMm - i.fromMm : m.lengthMm;
+    const cover = i.upright ? m.lengthMm / 2 - Math.abs(i.asideMm) - i.diameterMm / 2 : Math.min(i.fromMm, m.heightMm - i.fromMm) - i.diameterMm / 2;
+    if (i.lengthMm > room && i.kind !== "wick" && i.kind !== "tube")
+      warnings.push({
+        path,
+        message: `${kind.label} of ${mm(i.lengthMm)} does not fit where it is put: there is ${mm(Math.max(0, room))}. Shorten it or move it.`,
+      });
+    else if (cover < i.diameterMm && i.kind === "rod")
+      warnings.push({
+        path,
+        message: `${kind.label} has ${mm(Math.max(0, cover))} of cast beside it, less than its own ${mm(i.diameterMm)}: it may show through or rust out.`,
+      });
+    return { ...i, label: kind.label, volumeMl, massG: volumeMl * kind.densityGMl, reminder: kind.when };
+  });
+  return { placed, warnings };
+}
+
+export interface HollowCast extends Hollowed {
+  coats: number;
+  coatMm: number;
+  /** What goes in for each coat, and what of it comes out again, mL. */
+  chargeMl: number;
+  backMl: number;
+  /** Mouth there is, and the least this way of casting wants, mm. */
+  mouthMm: number;
+  mouthNeedMm: number;
+}
+
+/** Mix swirled in beyond a coat rolled by hand, as a share of the coat. */
+const ROLL_EXTRA = 0.3;
+
+/**
+ * A hollow casting in coats: its shell, what each coat takes, and whether its mouth lets the work be done.
+ * The mouths asked for are workshop rules of thumb.
+ */
+export function hollowCast(m: Measure, d: MouldDecision, inside: Inside, cavityMl: number): { hollow: HollowCast; warnings: FormProblem[] } | null {
+  const h = inside.hollow;
+  if (!h) return null;
+  const out = hollowOut(m, h.shellMm);
+  const way = HOLLOW_WAYS[h.way];
+  const back = m.levels[0];
+  const open = OPENING[d.opening].base ? 0 : 2 * Math.min(back?.a ?? 0, back?.b ?? 0) - 2 * h.shellMm;
+  const mouthMm = Math.max(0, h.mouthMm ?? open);
+  const warnings: FormProblem[] = [];
+  if (out.hollowMl <= 0.02 * m.volumeMl)
+    warnings.push({ path: "inside.hollow", message: `A shell of ${mm(h.shellMm)} leaves next to no hollow in this piece: make it thinner, or cast it solid.` });
+  if (mouthMm < way.mouthMm)
+    warnings.push({
+      path: "inside.hollow",
+      message: `The mouth is ${mm(mouthMm)}; ${way.label.toLowerCase()} wants about ${mm(way.mouthMm)}. Plan a wider opening now, before the mould is built round it, or cast solid.`,
+    });
+  const coatMl = out.shellMl / h.coats;
+  const chargeMl = way.shareOfMould > 0 ? cavityMl * way.shareOfMould : coatMl * (1 + ROLL_EXTRA);
+  return {
+    hollow: { ...out, coats: h.coats, coatMm: h.shellMm / h.coats, chargeMl, backMl: Math.max(0, chargeMl - coatMl), mouthMm, mouthNeedMm: way.mouthMm },
+    warnings,
+  };
+}
+
+/** Bending strength of a casting when it leaves the mould, MPa: handbook spans for each family, green or just set. */
+const GREEN_STRENGTH_MPA: Record<Cast["family"], Range> = {
+  cement: { low: 0.5, typical: 1.5, high: 3 },
+  gypsum: { low: 0.8, typical: 1.5, high: 3 },
+  wax: { low: 0.8, typical: 1.5, high: 3 },
+  metal: { low: 20, typical: 40, high: 80 },
+  resin: { low: 10, typical: 30, high: 60 },
+  food: { low: 0.3, typical: 0.8, high: 1.5 },
+  soap: { low: 0.2, typical: 0.5, high: 1 },
+};
+
+export interface ThinSection {
+  atMm: number;
+  /** Stress when the piece is lifted level by the end with less in it, MPa, against what it bears when just set. */
+  stressMPa: number;
+  strengthMPa: Range;
+  /** Weakest strength over stress. */
+  margin: number;
+}
+
+/**
+ * The section that bends worst when a fresh casting is held level by its back: bending moment of all beyond it over the
+ * section modulus of its outline, hollow taken out [beam theory]. Null for pieces of one level.
+ */
+export function thinnestSection(m: Measure, family: Cast["family"], densityGMl: number, hollow: Hollowed | null): ThinSection | null {
+  const levels = m.levels;
+  let mass = 0;
+  let moment = 0;
+  let worst: { atMm: number; stressMPa: number } | null = null;
+  const strip = (i: number) => {
+    const [p, q] = [levels[i]!, levels[i + 1]!];
+    const mid = (p.zMm + q.zMm) / 2;
+    const hole = holeAt(hollow, mid);
+    const area = (p.areaMm2 + q.areaMm2) / 2 - (hole ? outlineArea(m.section, hole) : 0);
+    return { g: (Math.max(0, area) * (q.zMm - p.zMm) * densityGMl) / 1000, z: mid };
+  };
+  for (let i = levels.length - 2; i >= 0; i--) {
+    const s = strip(i);
+    mass += s.g;
+    moment += s.g * s.z;
+    const l = levels[i]!;
+    const hole = holeAt(hollow, l.zMm + 1e-6);
+    const modulus = sectionModulus(m.section, l, hole);
+    if (modulus <= 0 || i === 0) continue;
+    const stressMPa = ((moment - mass * l.zMm) * GRAVITY * 1e-3) / modulus;
+    if (!worst || stressMPa > worst.stressMPa) worst = { atMm: l.zMm, stressMPa };
+  }
+  if (!worst) return null;
+  const strengthMPa = GREEN_STRENGTH_MPA[family];
+  return { ...worst, strengthMPa, margin: worst.stressMPa > 0 ? strengthMPa.low / worst.stressMPa : Infinity };
+}
+
+const holeAt = (hollow: Hollowed | null, z: number) => (hollow ? (hollow.rows.find((r) => r.zMm >= z) ?? null) : null);
+
+/** Section modulus about the weaker axis, mm³: rectangle 4·a·b²/3, ellipse π·a·b²/4, less the hole of the same kind. */
+function sectionModulus(section: Measure["section"], o: { a: number; b: number }, hole: { a: number; b: number } | null): number {
+  const [a, b] = o.a >= o.b ? [o.a, o.b] : [o.b, o.a];
+  if (b <= 0) return 0;
+  const k = section === "rect" ? 4 / 3 : Math.PI / 4;
+  const inner = hole ? (o.a >= o.b ? k * hole.a * hole.b ** 3 : k * hole.b * hole.a ** 3) : 0;
+  return (k * a * b ** 3 - inner) / b;
+}
+
+export interface Section {
+  fromMm: number;
+  toMm: number;
+  volumeMl: number;
+  /** Area of the joint at its top, mm²; null for the topmost. */
+  jointMm2: number | null;
+}
+
+/** A piece cut level at the given heights and cast in sections, from the back up. */
+export function sectionsOf(m: Measure, cutsMm: readonly number[]): Section[] {
+  const heights = [0, ...[...new Set(cutsMm)].filter((z) => z > 0 && z < m.heightMm).sort((p, q) => p - q), m.heightMm];
+  return heights.slice(1).map((toMm, i) => {
+    const fromMm = heights[i]!;
+    const level = m.levels.find((l) => l.zMm >= toMm) ?? m.levels.at(-1)!;
+    return { fromMm, toMm, volumeMl: volumeBelow(m, toMm) - volumeBelow(m, fromMm), jointMm2: i < heights.length - 2 ? level.areaMm2 : null };
+  });
+}
+
+/** One thing in a chain of copies that shrinks, or grows when negative. */
+export interface ShrinkLink {
+  name: string;
+  shrinkPct: Range;
+  times: number;
+}
+
+export interface ShrinkChain {
+  links: readonly ShrinkLink[];
+  /** Size of the last copy over that of the first master. */
+  factor: Range;
+  /** How much larger the master has to be for a true last copy: 1 / factor. */
+  enlarge: number;
+}
+
+/** The product of every link's (1 − shrinkage), each as often as it comes round. */
+export function shrinkChain(links: readonly ShrinkLink[]): ShrinkChain {
+  const product = (k: "low" | "typical" | "high") => links.reduce((f, l) => f * (1 - l.shrinkPct[k] / 100) ** l.times, 1);
+  const factor = { low: product("high"), typical: product("typical"), high: product("low") };
+  return { links, factor, enlarge: 1 / factor.typical };
+}

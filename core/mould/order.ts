@@ -1,0 +1,167 @@
+import { JACKET_MAKE, type Jacket } from "../material";
+import { quote } from "../quantity";
+import { OPENING } from "./choices";
+import type { MouldDecision } from "./decision";
+import type { Layout } from "./layout";
+
+/** One thing to do, in the order it is done. */
+export interface BuildStep {
+  id: string;
+  what: string;
+  /** Step of the route it belongs to. */
+  at: "prepare" | "box" | "rubber" | "out";
+  /** Surfaces that need release before it, in words. */
+  release: readonly string[];
+  /** What has to be finished first, by id, and why when it is a wait. */
+  after: readonly string[];
+  waits: string | null;
+  /** The pour or coat it is, by its place among the layout's pours. */
+  pour: number | null;
+}
+
+const mm = (v: number) => quote(v, "length");
+
+/**
+ * The order of work of a mould: what is done, what needs release, what waits for what. Every pour or coat of the layout is
+ * one step of it, and every step waits only for earlier ones.
+ */
+export function buildOrder(d: MouldDecision, layout: Layout, jacket: Jacket): BuildStep[] {
+  const steps: BuildStep[] = [];
+  let last: string | null = null;
+  const add = (id: string, at: BuildStep["at"], what: string, more: Partial<Pick<BuildStep, "release" | "waits" | "pour" | "after">> = {}) => {
+    steps.push({ id, what, at, release: [], waits: null, pour: null, after: last ? [last] : [], ...more });
+    last = id;
+  };
+  const cured = "until it has cured";
+  add("master", "prepare", "Seal the master, fill or bridge its holes, fix it to the board so that it cannot float.");
+  const ready = ["master"];
+
+  if (layout.kind === "block") {
+    const plugs = layout.pours.flatMap((p, i) => (p.part === "plug" ? [{ p, i }] : []));
+    for (const { p, i } of plugs) {
+      add(`plug-${i}`, "rubber", `Cast ${p.name.toLowerCase()} into its hole, flush, with a grip to draw it by.`, {
+        release: ["The hole it fills"],
+        after: [...ready],
+        pour: i,
+      });
+      ready.push(`plug-${i}`);
+    }
+    const plugFaces = plugs.length > 0 ? ["Every plug, where rubber meets it"] : [];
+    const base = OPENING[d.opening].base;
+    add(
+      "box",
+      "box",
+      base && !OPENING[d.opening].halves
+        ? "Stand the master on its sprue former, build the box round it, seal every seam and mark the fill line."
+        : OPENING[d.opening].halves
+          ? "Bed the master in clay up to the parting, with a crisp right angle at its edge; press in keys, pour opening and vents. Build the box and seal every seam."
+          : "Build the box round the master, seal every seam and mark the fill line.",
+      { after: [...ready], waits: plugs.length > 0 ? "until the plugs have cured" : null },
+    );
+    layout.pours.forEach((p, i) => {
+      if (p.part === "plug") return;
+      if (p.part === "second") {
+        add("turn", "rubber", "Turn the block over, lift the clay out without moving the master, clean the edge of the seam.", { waits: cured });
+        add("second", "rubber", `Pour the second half to ${mm(p.fillLineMm)}.`, {
+          release: ["The master again", "All of the first half's rubber: fresh silicone bonds to it", ...plugFaces],
+          pour: i,
+        });
+        return;
+      }
+      add(p.part, "rubber", p.part === "first" ? `Pour the first half to ${mm(p.fillLineMm)}.` : `Pour the rubber to ${mm(p.fillLineMm)}.`, {
+        release: ["The master", ...(base && OPENING[d.opening].halves ? ["The clay, if it is porous or greasy"] : []), ...plugFaces],
+        pour: i,
+      });
+    });
+    if (jacket !== "none") jacketSteps(add, layout, jacket, cured);
+    if (d.opening === "slit")
+      add("cut", "out", "Slit one side from the mouth, zig-zag, and spread the lips as you go; then lift the master out.", { waits: cured });
+    else if (d.opening === "pourAndCut")
+      add("cut", "out", "Cut all round at the parting, a zig-zag so that the halves lock, stretching the cut open; take the master out.", { waits: cured });
+    else
+      add(
+        "free",
+        "out",
+        plugs.length > 0
+          ? "Open the halves, draw the plugs, ease the master out from its thickest end."
+          : "Open it and ease the master out from its thickest end.",
+        { waits: jacket === "none" ? cured : null },
+      );
+    return steps;
+  }
+
+  const panel = d.opening === "panel";
+  add(
+    "board",
+    "box",
+    panel
+      ? "Lay the relief flat on a levelled board, a fence of clay as high as the skin round it."
+      : layout.flange
+        ? `Stand the master on the board; raise a clay fence ${mm(layout.flange.widthMm)} wide along each seam, keys pressed in near the master.`
+        : "Stand the master on a board large enough to catch what runs off.",
+  );
+  layout.pours.forEach((c, i) => {
+    const edges = i === layout.pours.length - 1 && c.name.toLowerCase().includes("flange");
+    const pressed = d.opening === "putty";
+    const how = edges
+      ? "Build up high points, edges and flanges, and smooth the outside with a wet glove so that it seats in its jacket."
+      : pressed
+        ? `${c.name}: press it on from the bottom up with wet hands, ${mm(c.thicknessMm)} thick, no folds.`
+        : `${c.name}, ${mm(c.thicknessMm)}, ${c.tinted ? "tinted" : "plain"}${c.thickened ? ", thickened" : ""}${c.cloth ? ", with reinforcing cloth laid in" : ""}${i === 0 ? ": worked into every detail with a soft brush" : ""}.`;
+    add(`coat-${i}`, "rubber", how, {
+      pour: i,
+      release: i === 0 ? ["The master", ...(layout.flange ? ["The clay fence"] : [])] : [],
+      waits: i === 0 ? null : "until the coat before is tacky but leaves nothing on a gloved finger",
+    });
+  });
+  if (layout.flange)
+    add(
+      "second-side",
+      "rubber",
+      `Take the fence away and lay the other ${d.skin.sections === 2 ? "section" : "sections"} against the first, coat by coat as before.`,
+      {
+        release: ["The first section's flange: fresh silicone bonds to it"],
+        waits: cured,
+      },
+    );
+  if (jacket !== "none") jacketSteps(add, layout, jacket, cured);
+  add(
+    "free",
+    "out",
+    d.opening === "glove"
+      ? "Turn the edge back and peel the glove off like a sock."
+      : panel
+        ? "Lift the panel and its back together; peel the rubber from the relief."
+        : "Take the jacket off part by part, then peel each section from its edge.",
+    {
+      waits: jacket === "none" ? cured : "until the jacket has set hard",
+    },
+  );
+  return steps;
+}
+
+function jacketSteps(
+  add: (id: string, at: BuildStep["at"], what: string, more?: Partial<Pick<BuildStep, "release" | "waits" | "pour" | "after">>) => void,
+  layout: Layout,
+  jacket: Exclude<Jacket, "none">,
+  cured: string,
+): void {
+  const plan = layout.jacket;
+  const make = JACKET_MAKE[jacket];
+  const parts = plan?.parts ?? 2;
+  const n = jacket === "timber" && layout.kind === "block" ? 1 : parts;
+  for (let i = 0; i < n; i++) {
+    const first = i === 0;
+    add(
+      `jacket-${i}`,
+      "box",
+      first
+        ? `${n === 1 ? "The jacket" : "First part of the jacket"}: ${make.how}${n > 1 ? ` Leave a flange of ${mm(plan?.flangeMm ?? 0)} and cut a notch on one side only, so that parts cannot be swapped.` : ""}`
+        : `${i === 1 ? "Second" : i === 2 ? "Third" : "Next"} part of the jacket, against the flange of the one before${plan && plan.bolts > 0 && i === n - 1 ? `; drill ${plan.bolts} bolt holes through both while they are together` : ""}.`,
+      {
+        release: first ? ["The outside of the rubber"] : ["The flange of the part before"],
+        waits: first ? cured : "until the part before has set",
+      },
+    );
+  }
+}

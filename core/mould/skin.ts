@@ -1,0 +1,166 @@
+import { exposedArea, growOver, seamLength, steepShare, type FormProblem, type Grown, type Measure } from "../master";
+import { quote } from "../quantity";
+import { OPENING } from "./choices";
+import type { MouldDecision } from "./decision";
+import type { Jacket } from "../material";
+import { aroundSkin, type JacketPlan } from "./jacket";
+
+const mm = (v: number) => quote(v, "length");
+
+/** One coat of a skin, or the build-up on its edges. Volumes mL. */
+export interface CoatPour {
+  kind: "coat";
+  name: string;
+  /** What ends up on the master. */
+  rubberMl: number;
+  /** What runs off its walls and is scraped from the board. */
+  runOffMl: number;
+  thicknessMm: number;
+  /** Plain and tinted coats take turns, so that a thin place shows. */
+  tinted: boolean;
+  cloth: boolean;
+  thickened: boolean;
+}
+
+/** Flanges along every parting of a sectional skin, mm. */
+export interface Flange {
+  widthMm: number;
+  /** All partings together, from the board to the top. */
+  lengthMm: number;
+  /** Heights along one seam, from the board, at which its keys sit, mm of seam. */
+  keysAtMm: readonly number[];
+}
+
+export interface SkinLayout {
+  kind: "skin";
+  skinMm: number;
+  rubberMl: number;
+  pours: readonly CoatPour[];
+  exposedMm2: number;
+  steepShare: number;
+  flange: Flange | null;
+  jacket: JacketPlan | null;
+  /** Outside of the skin, and of each coat in it. */
+  outside: Grown;
+  coatsOutside: readonly Grown[];
+  /** Length of the master's foot on the board, mm. */
+  footMm: number;
+  /** Overall height of the skin, mm. */
+  fillHeightMm: number;
+  masterFromMm: 0;
+  partingAtMm: null;
+  /** Least rubber between the casting and what stands behind it, mm. */
+  thinnestMm: number;
+}
+
+/** Keys this far apart keep two flanges in register, mm. */
+const KEY_EVERY_MM = 70;
+
+/** Thickened rubber, and putty, hangs on walls that plain rubber runs off: the share of the run-off that is left. */
+const THICKENED_RUNS = 1 / 3;
+
+function keysAlong(seamMm: number): number[] {
+  const n = Math.max(2, Math.round(seamMm / KEY_EVERY_MM));
+  return Array.from({ length: n }, (_, i) => ((i + 0.5) / n) * seamMm);
+}
+
+/** Lays out a brushed or pressed skin: coats, flanges, run-off, and the jacket behind it. */
+export function layOutSkin(m: Measure, d: MouldDecision, jacket: Jacket): { layout: SkinLayout; warnings: FormProblem[] } {
+  const { skin } = d;
+  const warnings: FormProblem[] = [];
+  const pressed = d.opening === "putty";
+  const depths = Array.from({ length: skin.coats }, (_, i) => skin.firstMm + i * skin.coatMm);
+  const skinMm = depths.at(-1) ?? skin.firstMm;
+  const steep = steepShare(m);
+  // Valleys of a relief fill up as the skin thickens; their walls are not in its outline.
+  const valleys = m.slabMm === null ? 0 : (m.lengthMm * m.widthMm * m.heightMm) / 1000 - m.volumeMl;
+  const grown = depths.map((t) => growOver(m, t));
+  const pours: CoatPour[] = grown.map((g, i) => {
+    const rubberMl = g.addedMl - (grown[i - 1]?.addedMl ?? 0) + valleys * (((depths[i] ?? 0) - (depths[i - 1] ?? 0)) / skinMm);
+    const thickened = !pressed && skin.thickened && i > 0;
+    const runs = pressed ? 0 : (skin.runOffPct / 100) * steep * (thickened ? THICKENED_RUNS : 1);
+    return {
+      kind: "coat",
+      name: pressed ? (skin.coats === 1 ? "Pressed skin" : `Layer ${i + 1}`) : i === 0 ? "Detail coat" : `Coat ${i + 1}`,
+      rubberMl,
+      runOffMl: rubberMl * runs,
+      thicknessMm: (depths[i] ?? 0) - (depths[i - 1] ?? 0),
+      tinted: i % 2 === 1,
+      cloth: !pressed && skin.coats >= 3 && i > 0 && i < skin.coats - 1,
+      thickened,
+    };
+  });
+
+  const sectional = d.opening === "skin" || d.opening === "putty";
+  const seam = seamLength(m);
+  const seams = sectional && skin.sections > 1 ? skin.sections : 0;
+  const foot = m.levels[0]?.perimeterMm ?? 0;
+  const flange: Flange | null = seams > 0 ? { widthMm: skin.flangeMm, lengthMm: seam * seams, keysAtMm: keysAlong(seam) } : null;
+  // A skirt on the board keeps the foot true; a glove needs none, it is peeled over its own edge.
+  const skirtMm2 = d.opening === "glove" ? 0 : foot * skin.flangeMm + Math.PI * skin.flangeMm ** 2;
+  const edgesMl = (((flange?.lengthMm ?? 0) * skin.flangeMm + skirtMm2) * skinMm) / 1000;
+  const padMl = (skin.padMm * highPoints(m)) / 1000;
+  if (edgesMl + padMl > 0) {
+    pours.push({
+      kind: "coat",
+      name: pressed ? "Flanges and edges" : "High points and flanges",
+      rubberMl: edgesMl + padMl,
+      runOffMl: 0,
+      thicknessMm: skin.padMm,
+      tinted: pours.length % 2 === 1,
+      cloth: false,
+      thickened: !pressed,
+    });
+  }
+
+  const outside = grown.at(-1) ?? growOver(m, skinMm);
+  if (OPENING[d.opening].jacket === "needed" && jacket === "none")
+    warnings.push({ path: "jacket", message: `A skin of ${mm(skinMm)} does not keep its own shape: choose what its jacket is made of.` });
+  if (skinMm < 4)
+    warnings.push({
+      path: "mould.skin",
+      message: `A skin of ${mm(skinMm)} tears at the edges: ${mm(5)} to ${mm(10)} is usual. Add a coat, or make the coats thicker.`,
+    });
+  if (!pressed && (skin.firstMm > 1.5 || skin.coatMm > 3))
+    warnings.push({
+      path: "mould.skin",
+      message: `Brushed coats of more than ${mm(3)} slide off, and a first coat of more than ${mm(1.5)} traps air in the detail: make them thinner and more of them.`,
+    });
+  if (m.areaIsEstimate && m.slabMm === null)
+    warnings.push({
+      path: "mould.skin",
+      message: "Only the master's outer sizes are known, so the skin is reckoned on a smooth body of that size: folds and hollows take more.",
+    });
+  return {
+    layout: {
+      kind: "skin",
+      skinMm,
+      rubberMl: pours.reduce((s, p) => s + p.rubberMl, 0),
+      pours,
+      exposedMm2: exposedArea(m),
+      steepShare: steep,
+      flange,
+      jacket: jacket === "none" ? null : aroundSkin(m, d, jacket, skinMm, outside, seam),
+      outside,
+      coatsOutside: grown,
+      footMm: 2 * (m.levels[0]?.a ?? 0),
+      fillHeightMm: outside.topMm,
+      masterFromMm: 0,
+      partingAtMm: null,
+      thinnestMm: skinMm,
+    },
+    warnings,
+  };
+}
+
+/** Area of the top sixth of a master, where brushed rubber thins, mm². */
+function highPoints(m: Measure): number {
+  const from = m.heightMm * (5 / 6);
+  const top = m.levels.at(-1);
+  let area = top ? top.areaMm2 : 0;
+  for (let i = 1; i < m.levels.length; i++) {
+    const [p, q] = [m.levels[i - 1]!, m.levels[i]!];
+    if (p.zMm >= from - 1e-9) area += ((p.perimeterMm + q.perimeterMm) / 2) * Math.hypot((q.perimeterMm - p.perimeterMm) / (2 * Math.PI), q.zMm - p.zMm);
+  }
+  return area;
+}

@@ -1,0 +1,129 @@
+import type { CastBatch, RubberBatch } from "../batch";
+import type { CastCure, RubberCure, Wait } from "../cure";
+import type { Chain, Held, Verdict } from "../fit";
+import type { HeatQuestion, HeatStudy } from "../heat";
+import type { Cast, Rubber } from "../material";
+import type { FormProblem, Measure } from "../master";
+import type { BuildStep, Buoyancy, HollowCast, Layout, PlacedInsert, RubberPour, Section, ShrinkChain, ThinSection } from "../mould";
+import type { PlannedHold } from "./hold";
+
+/** One pour or coat of rubber with everything needed to make it. */
+export type PlannedPour = RubberPour & {
+  rubber: Rubber;
+  batch: RubberBatch | null;
+  cure: RubberCure;
+  /** Until the next thing can be done: the next coat laid, or the rubber opened. */
+  wait: Wait & { until: "recoat" | "open" };
+  /** Lift on the covered part of the master if rubber gets under it; null for coats. */
+  lift: Buoyancy | null;
+  /** Pressure at the lowest seam the liquid reaches, Pa, and push on the longest straight wall, N (null for wraps and coats). */
+  seamPa: number | null;
+  wallPushN: number | null;
+};
+
+export const STEP_IDS = ["master", "pairing", "opening", "prepare", "box", "rubber", "strength", "cast", "out"] as const;
+export type StepId = (typeof STEP_IDS)[number];
+export type StepState = "waiting" | "asks" | "settled" | "troubled";
+
+export interface Step {
+  id: StepId;
+  state: StepState;
+  /** What is missing or wrong, or the step's answer in a few words. */
+  line: string;
+}
+
+/** A doubt or fault about one thing a person typed. */
+export interface Remark extends FormProblem {
+  severity: "fault" | "warning";
+  step: StepId;
+}
+
+export interface Weights {
+  rubberG: number;
+  /** Empty box or board, null where its stock has no density. */
+  boxG: number | null;
+  /** Box with rubber and master in it, as it stands to cure. */
+  boxedG: number | null;
+  jacketG: number | null;
+  /** Mould alone, and mould filled with wet cast, with its jacket, g. */
+  mouldG: number;
+  filledG: number;
+  castWetG: number;
+  castDemouldedG: number;
+  castDryG: number;
+  /** True when the filled mould is past a comfortable one-person lift. */
+  heavy: boolean;
+}
+
+/** Most a person should lift alone in ideal conditions, g: the load constant of the NIOSH lifting equation, 23 kg. */
+export const COMFORTABLE_LIFT_G = 23_000;
+
+/** Whether something goes where it should: the shelf for the filled mould, the pot for the cup of rubber. */
+export interface Place {
+  name: string;
+  fits: boolean;
+  why: string;
+}
+
+/** One rubber's heat question, with its answer once a worker has it. */
+export interface PlannedHeat {
+  rubberId: string;
+  question: HeatQuestion;
+  study: HeatStudy | null;
+}
+
+/** What goes into the casting or is left out of it. */
+export interface PlannedInside {
+  inserts: readonly PlacedInsert[];
+  insertsG: number;
+  hollow: HollowCast | null;
+  /** Grams that go in for each coat of a hollow casting, and that come back out. */
+  chargeG: number | null;
+  backG: number | null;
+  thin: ThinSection | null;
+  sections: readonly Section[];
+  shrink: ShrinkChain | null;
+}
+
+export interface Plan {
+  measure: Measure | null;
+  missing: readonly string[];
+  masterG: number | null;
+  layout: Layout | null;
+  order: readonly BuildStep[];
+  pours: readonly PlannedPour[];
+  rubber: Rubber | null;
+  cast: Cast | null;
+  /** Volume the cast itself takes in one casting, mL: the cavity less what goes in it, or the shell of a hollow one. */
+  castMl: number | null;
+  castBatch: CastBatch | null;
+  castCure: CastCure | null;
+  chain: Chain;
+  /** What heat does to each rubber the cast meets; the study is null while it is being worked out. */
+  heat: readonly PlannedHeat[];
+  hold: PlannedHold | null;
+  inside: PlannedInside | null;
+  /** What the rubber, and the jacket, cost in the workshop's own money; null until it has said what it pays. */
+  rubberCost: number | null;
+  weights: Weights | null;
+  places: readonly Place[];
+  remarks: readonly Remark[];
+  steps: readonly Step[];
+  cautions: readonly { step: StepId; text: string }[];
+  /** What is always in sight. Grams and hours; null until known. */
+  tally: {
+    rubberG: number | null;
+    castG: number | null;
+    filledG: number | null;
+    verdict: Verdict;
+    rubberOutH: number | null;
+    castOutH: number | null;
+  };
+}
+
+/** What the shop is like beyond what the job says; null keeps the job's own temperature. */
+export interface Conditions {
+  shopC: number | null;
+  /** What the log says this job's moulds have held; the person may know of more, never of less. */
+  held?: Held;
+}

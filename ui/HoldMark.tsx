@@ -1,0 +1,18 @@
+import type { Hold } from "@/core/mould";
+import { VerdictMark } from "./VerdictMark";
+
+const AS = { holds: "sound", close: "care", bulges: "no" } as const;
+
+/** Whether walls hold, or an opening lets go: the same shapes as verdicts, with words of its own. */
+export function HoldMark({ hold, words }: { hold: Hold; words: Record<Hold, string> }) {
+  return (
+    <span className="inline-flex items-center gap-2 font-semibold">
+      <VerdictMark verdict={AS[hold]} word={false} />
+      {words[hold]}
+    </span>
+  );
+}
+
+export const WALL_WORDS: Record<Hold, string> = { holds: "Holds", close: "Close", bulges: "Bulges too far" };
+export const STRETCH_WORDS: Record<Hold, string> = { holds: "Lets go", close: "Close", bulges: "Too much to ask" };
+export const CORE_WORDS: Record<Hold, string> = { holds: "Stands", close: "Handle it gently", bulges: "Sags or tears" };
