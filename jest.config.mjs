@@ -4,9 +4,11 @@ const config = {
   testMatch: ["**/*.test.ts"],
   testPathIgnorePatterns: ["/node_modules/", "/.next/", "/e2e/"],
   modulePathIgnorePatterns: ["/.next/"],
-  moduleNameMapper: { "^@/(.*)$": "<rootDir>/$1" },
+  moduleNameMapper: { "^@/(.*)$": "<rootDir>/$1", "^manifold-3d$": "<rootDir>/node_modules/manifold-3d/manifold.js" },
+  // Solid geometry comes as a module only; it is translated like our own.
+  transformIgnorePatterns: ["/node_modules/(?!manifold-3d/)"],
   transform: {
-    "^.+\\.tsx?$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022" }, module: { type: "commonjs" } }],
+    "^.+\\.(tsx?|js)$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022" }, module: { type: "commonjs" } }],
   },
 };
 

@@ -79,8 +79,8 @@ test("the keyboard reaches every screen, every step and every job", async ({ pag
   await expect(page.getByLabel("Name of the job")).toHaveValue("Eclipse pillar candle");
   // A script can press a key before the page has begun to listen; a hand cannot.
   await expect(async () => {
-    await page.keyboard.press("5");
-    await expect(page.getByRole("heading", { name: "5. Rubber" })).toBeVisible({ timeout: 500 });
+    await page.keyboard.press("6");
+    await expect(page.getByRole("heading", { name: "6. Rubber" })).toBeVisible({ timeout: 500 });
   }).toPass();
   await page.keyboard.press("?");
   await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("To step 5, Box");

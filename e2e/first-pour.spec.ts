@@ -85,7 +85,7 @@ test("the demo workshop is there to look around in", async ({ page }) => {
   await page.goto("/");
   await expect(page.getByText("Perigee Yard")).toBeVisible();
   await page.getByRole("link", { name: /Nebula knob/ }).click();
-  await expect(page.getByRole("heading", { name: "3. Prepare" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "4. Prepare" })).toBeVisible();
   await expect(page.getByTestId("tally-verdict")).toHaveText("Do not");
   await expect(page.getByText(/Uncured UV resin bleeds from the print/).first()).toBeVisible();
   // The remedy it names does change the verdict.

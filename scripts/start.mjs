@@ -83,6 +83,7 @@ const SOURCES = [
   "ui",
   "server",
   "db",
+  "make",
   "core",
   "workers",
   "public",
@@ -218,7 +219,7 @@ function test() {
   check("format", run("prettier", ["--check", "--log-level=warn", "."]) === 0);
   check(
     "architecture",
-    run("depcruise", ["--config", ".dependency-cruiser.cjs", "app", "ui", "server", "db", "core", ...(existsSync("workers") ? ["workers"] : [])]) === 0,
+    run("depcruise", ["--config", ".dependency-cruiser.cjs", "app", "ui", "server", "db", "make", "core", ...(existsSync("workers") ? ["workers"] : [])]) === 0,
   );
 
   const unitFile = join(results, "jest.json");

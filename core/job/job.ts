@@ -2,7 +2,7 @@ import { z } from "zod";
 import { HELD, USES } from "../fit";
 import { FINISH_KEYS, JACKET_KEYS, SEALING_KEYS } from "../material";
 import { SHAPE_KINDS, SIZE_KEYS } from "../master";
-import { Holding, holdingDefault, Inside, insideDefault, MouldDecision, skinDefault } from "../mould";
+import { Holding, holdingDefault, Inside, insideDefault, Make, makeDefault, MouldDecision, skinDefault } from "../mould";
 import { SHOP_C } from "../cure";
 
 /** The current shape of a stored job. A reader meeting a larger number is older than the writer. */
@@ -64,6 +64,8 @@ export const Job = z.object({
   /** What the mould has to bear, and what goes into the casting. */
   hold: Holding.default(holdingDefault),
   inside: Inside.default(insideDefault),
+  /** What the workshop cuts and prints with. */
+  make: Make.default(makeDefault),
   shopC: z.number().min(SHOP_C.min, `the shop has to be ${SHOP_C.min} °C or more`).max(SHOP_C.max, `the shop can be at most ${SHOP_C.max} °C`),
 });
 export type Job = z.infer<typeof Job>;
@@ -111,6 +113,7 @@ export function newJob(name: string, shopC = 21): Job {
     finish: "none",
     hold: holdingDefault,
     inside: insideDefault,
+    make: makeDefault,
     shopC,
   };
 }

@@ -93,6 +93,30 @@ export const Holding = z.object({
 export type Holding = z.infer<typeof Holding>;
 export const holdingDefault: Holding = { tolerancePct: 1, toleranceMm: 1, bridgeMm: null, boardId: null, strapN: 150, shelf: null, chamber: null };
 
+/** Sheets and printers the workshop makes its boxes and jackets with. */
+export const Make = z.object({
+  sheetLengthMm: size("the sheet", 10_000),
+  sheetWidthMm: size("the sheet", 10_000),
+  bedXMm: mm.min(50, "a print bed smaller than 50 mm prints no box").max(2000),
+  bedYMm: mm.min(50, "a print bed smaller than 50 mm prints no box").max(2000),
+  bedZMm: mm.min(50, "a printer lower than 50 mm prints no box").max(2000),
+  /** Wall of a printed box, its flanges, and the bolts through them, mm. */
+  printWallMm: mm.min(0.8, "a printed wall has to be 0.8 mm or more").max(20),
+  printFlangeMm: mm.min(8, "a flange narrower than 8 mm holds no bolt").max(60),
+  boltMm: mm.min(2, "bolts are 2 mm or more").max(12),
+});
+export type Make = z.infer<typeof Make>;
+export const makeDefault: Make = {
+  sheetLengthMm: 1000,
+  sheetWidthMm: 700,
+  bedXMm: 220,
+  bedYMm: 220,
+  bedZMm: 220,
+  printWallMm: 2.4,
+  printFlangeMm: 16,
+  boltMm: 4,
+};
+
 /** Something that goes into the casting. It stands upright from `fromMm` above the back, or lies level at that height. */
 export const Insert = z.object({
   kind: z.enum(INSERT_KINDS),

@@ -1,6 +1,6 @@
 "use client";
 
-import { Printer } from "lucide-react";
+import { Download, Printer } from "lucide-react";
 import Link from "next/link";
 import type { ReactNode } from "react";
 import type { Job } from "@/core/job";
@@ -31,6 +31,9 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
           <Link className="btn" href={`/jobs/${id}`}>
             Back to the job
           </Link>
+          <a className="btn" href={`/api/jobs/${id}/make/job-sheet.pdf`} download>
+            <Download size={18} aria-hidden="true" /> PDF, drawn to scale
+          </a>
           <button type="button" className="btn btn-main" onClick={() => window.print()}>
             <Printer size={18} aria-hidden="true" /> Print
           </button>

@@ -7,6 +7,7 @@ import type { PlannedPour } from "@/core/plan";
 import { Choice, Figure, Pick } from "../../controls";
 import { useUnits } from "../../units";
 import { JobQuantity, useJob, useRemark, useRemarks } from "../JobContext";
+import { MakeFiles } from "./MakeFiles";
 import { Undercuts } from "./Undercuts";
 
 export function BoxStep() {
@@ -17,6 +18,7 @@ export function BoxStep() {
       {block ? <BoxFields /> : <p className="text-soft">A skin needs no box: a level board larger than its skirt, and a clay fence along each seam.</p>}
       <JacketFields />
       {plan.layout?.kind === "block" && <Answers layout={plan.layout} pours={plan.pours} />}
+      <MakeFiles />
     </>
   );
 }
