@@ -551,7 +551,12 @@ export const OPERATIONS: readonly Operation[] = [
         bulgeMm: p.hold?.worst?.mostMm ?? null,
         holds: p.hold?.verdict ?? null,
         stretch: p.hold?.stretch.strain ?? null,
-        order: p.order.map((o) => ({ ...o, what: say(o.what, "metric"), release: [...o.release], after: [...o.after] })),
+        order: (p.layout ? buildOrder(job.mould, p.layout, job.jacket) : []).map((o) => ({
+          ...o,
+          what: say(o.what, "metric"),
+          release: [...o.release],
+          after: [...o.after],
+        })),
         pours: p.pours.map((x) => ({ ...pourOut(x), mixG: x.batch?.mixG ?? null, components: x.batch ? [...x.batch.components] : [] })),
         castComponents: p.castBatch ? [...p.castBatch.components] : [],
         steps: p.steps.map((s) => ({ ...s, line: say(s.line, "metric") })),

@@ -1,8 +1,8 @@
 import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage, type RGB } from "pdf-lib";
 import { buildScene, type Scene, type Stage, type Stuff } from "../core/draw";
 import type { Job } from "../core/job";
-import { JACKET_MAKE, JACKETS, pick, SEALINGS, type Shelf } from "../core/material";
-import { OPENING } from "../core/mould";
+import { JACKET_PRACTICE, JACKETS, pick, SEAL_PRACTICE, type Shelf } from "../core/material";
+import { buildOrder, OPENING } from "../core/mould";
 import type { Plan } from "../core/plan";
 import { formatBand, formatQuantity, say, type Dimension, type UnitSystem } from "../core/quantity";
 import { VERDICT_WORD } from "../core/fit";
@@ -207,6 +207,29 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, shelf:
     }
   }
 
+  if (measure && layout) {
+    const size = (name: string, v: number) => `${name} ${fmt(v, "length")}`;
+    pen.text(
+      [
+        `Master ${fmt(measure.lengthMm, "length")} × ${fmt(measure.widthMm, "length")} × ${fmt(measure.heightMm, "length")}`,
+        ...(layout.kind === "block"
+          ? [
+              `inside of the box ${fmt(layout.box.lengthMm, "length")} × ${fmt(layout.box.widthMm, "length")}`,
+              size("wall at least", layout.box.leastWallMm),
+              size("cover", job.mould.coverMm),
+              ...(OPENING[job.mould.opening].base ? [size("base", job.mould.baseMm)] : []),
+              size("box high", layout.wallHeightMm),
+            ]
+          : [
+              size("skin", layout.skinMm),
+              ...(layout.flange ? [size("flange", layout.flange.widthMm)] : []),
+              ...(layout.jacket ? [size("jacket", layout.jacket.thicknessMm)] : []),
+            ]),
+      ].join("; "),
+      { strong: true },
+    );
+  }
+
   pen.head("Contacts");
   pen.text(VERDICT_WORD[plan.chain.verdict], { strong: true });
   for (const l of plan.chain.links.filter((k) => k.verdict !== "sound"))
@@ -219,7 +242,7 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, shelf:
     );
 
   pen.head("Order of work");
-  for (const s of plan.order)
+  for (const s of layout ? buildOrder(job.mould, layout, job.jacket) : [])
     pen.tick(speak(s.what), [...(s.waits ? [`Waits ${s.waits}.`] : []), ...(s.release.length > 0 ? [`Release first: ${s.release.join("; ")}.`] : [])]);
 
   const pieces = piecesOf(job, plan, shelf);
@@ -227,7 +250,7 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, shelf:
     pen.head("Cut list");
     for (const p of pieces) pen.row(`${p.count} × ${p.name}, ${p.note}`, `${fmt(p.lengthMm, "length")} × ${fmt(p.heightMm, "length")}`);
     if (layout?.kind === "block") pen.text(speak(layout.cutNote), { size: 9, soft: true });
-    if (SEALINGS[job.sealing].plan) pen.text(`Seams: ${SEALINGS[job.sealing].plan}`, { size: 9 });
+    if (SEAL_PRACTICE[job.sealing]) pen.text(`Seams: ${SEAL_PRACTICE[job.sealing]}`, { size: 9 });
   }
   if (layout?.jacket) {
     const j = layout.jacket;
@@ -236,7 +259,7 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, shelf:
     pen.row("Thickness", fmt(j.thicknessMm, "length"));
     pen.row("Takes", `${fmt(j.volumeMl, "volume")}, ${fmt(j.massG.typical, "mass")}`);
     if (j.bolts > 0) pen.row("Bolts along the flanges", String(j.bolts));
-    pen.text(`${j.why} ${JACKET_MAKE[j.jacket].how} ${j.parts > 1 ? JACKET_MAKE[j.jacket].barrier : ""}`, { size: 9 });
+    pen.text(`${j.why} ${JACKET_PRACTICE[j.jacket].how} ${j.parts > 1 ? JACKET_PRACTICE[j.jacket].barrier : ""}`, { size: 9 });
   }
   if (hold?.worst) {
     pen.head("Under the fill");

@@ -1,6 +1,8 @@
 import { performance } from "node:perf_hooks";
 import { gzipSync } from "node:zlib";
-import { newJob } from "../core/job";
+import { chromium } from "@playwright/test";
+import { buildScene } from "../core/draw";
+import { newJob, type Job } from "../core/job";
 import { fitMatrix, standardHeat, wantsHeat } from "../core/fit";
 import { Conduction, heatKey, heatStudy, type HeatStudy } from "../core/heat";
 import { shelfOf } from "../core/material";
@@ -9,6 +11,7 @@ import { demoJobs, demoMaterials, loadDemo } from "../db/demo";
 import { insertJob } from "../db/jobs";
 import { openWorkshop, workshopFiles } from "../db/open";
 import { insertPour } from "../db/pours";
+import { withWall } from "../ui/strength/trade";
 import { Server } from "./server";
 
 const JOBS = 1000;
@@ -37,6 +40,66 @@ function benchPlan(): void {
     });
   for (let i = 0; i < 100; i++) once();
   say("plan() of the demo jobs", spread(Array.from({ length: 500 }, once).flat(), "ms"), "well under 5 ms");
+}
+
+/** Dragging a wall: every frame is another wall, so nothing is known beforehand. Plan, stiffness and drawing together. */
+function benchDrag(): void {
+  const shelf = shelfOf(demoMaterials());
+  const base = newJob("x");
+  const flat: Job = {
+    ...base,
+    master: { ...base.master, shape: "box", sizes: { lengthMm: 220, widthMm: 130, heightMm: 90 } },
+    rubberId: "own-dome-25",
+    castId: "cast-concrete",
+    boxId: "box-plywood-12",
+  };
+  const lamp = demoJobs().find((d) => d.id === "demo-crater-lamp-base")?.job ?? base;
+  const skin: Job = { ...lamp, jacket: "plaster", mould: { ...lamp.mould, opening: "skin" } };
+  for (const [what, job] of [
+    ["block with flat walls", flat],
+    ["block with round walls", lamp],
+    ["brushed skin with its jacket", skin],
+  ] as const) {
+    let frame = 0;
+    const once = () => {
+      const wallMm = 6 + (frame++ % 400) * 0.1 + frame * 1e-6;
+      const mould = withWall(job.mould, job.mould.opening === "skin" ? "skin" : "block", wallMm);
+      const t = performance.now();
+      const p = plan({ ...job, mould }, shelf);
+      buildScene({ plan: p, mould, stage: "cast", panelMm: 5, estimateOnly: false });
+      return performance.now() - t;
+    };
+    for (let i = 0; i < 60; i++) once();
+    say(`a frame of dragging the wall: ${what}`, spread(Array.from({ length: 300 }, once), "ms"), "16 ms: 60 frames a second");
+  }
+}
+
+/** The same in the browser: the slider moved every frame, and how long each frame took. */
+async function benchBrowserDrag(url: string): Promise<void> {
+  const browser = await chromium.launch({ executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium", args: ["--no-sandbox"] });
+  try {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${url}/jobs/demo-crater-lamp-base#strength`, { waitUntil: "networkidle" });
+    const slider = page.getByRole("slider", { name: /Drag/ });
+    await slider.waitFor();
+    const frames = await slider.evaluate(async (el) => {
+      const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value")?.set;
+      const times: number[] = [];
+      let last = performance.now();
+      for (let i = 0; i < 150; i++) {
+        set?.call(el, String(8 + (i % 60) * 0.5));
+        el.dispatchEvent(new Event("input", { bubbles: true }));
+        await new Promise((done) => requestAnimationFrame(done));
+        const now = performance.now();
+        if (i > 20) times.push(now - last);
+        last = now;
+      }
+      return times;
+    });
+    say("the same in Chromium, from frame to frame", spread(frames, "ms"), "16.7 ms");
+  } finally {
+    await browser.close();
+  }
 }
 
 /** One simulation of half an hour, and a matrix of 20 × 20 with its heat worked out from cold. */
@@ -161,10 +224,12 @@ async function benchScripts(url: string): Promise<void> {
 const server = new Server();
 try {
   benchPlan();
+  benchDrag();
   benchHeat();
   fill(server.folder);
   await server.start();
   await benchPages(server.url);
+  await benchBrowserDrag(server.url);
   await benchOperations(server.url);
   await benchScripts(server.url);
 } finally {

@@ -7,8 +7,10 @@ const AS = { holds: "sound", close: "care", bulges: "no" } as const;
 export function HoldMark({ hold, words }: { hold: Hold; words: Record<Hold, string> }) {
   return (
     <span className="inline-flex items-center gap-2 font-semibold">
-      <VerdictMark verdict={AS[hold]} word={false} />
-      {words[hold]}
+      <span aria-hidden="true" className="inline-flex">
+        <VerdictMark verdict={AS[hold]} word={false} />
+      </span>
+      <span>{words[hold]}</span>
     </span>
   );
 }

@@ -104,12 +104,31 @@ interface Field {
  * Throws RangeError for sizes that are not positive, or edges that leave the plate free to move.
  */
 export function plateBow(p: Plate, q: Pressure): Bow {
+  // Deflections go inversely with the modulus and in proportion to the pressure: one solve serves every fill and rubber.
+  const unit = q.bottomMPa > 0 ? q.bottomMPa : 1;
+  const key = [p.widthMm, p.heightMm, p.thicknessMm, p.poisson, p.bottom, p.top, p.sides, q.topMPa / unit, q.toMm].join(" ");
+  let bow = solved.get(key);
+  if (!bow) {
+    bow = solvePlate({ ...p, youngMPa: 1 }, { ...q, bottomMPa: q.bottomMPa / unit, topMPa: q.topMPa / unit });
+    if (solved.size >= MOST_SOLVED) solved.delete(solved.keys().next().value ?? "");
+    solved.set(key, bow);
+  }
+  if (!(p.youngMPa > 0 && Number.isFinite(p.youngMPa)))
+    throw new RangeError(`A plate's modulus of ${p.youngMPa} cannot be reckoned with: it has to be more than 0.`);
+  const scale = unit / p.youngMPa;
+  return { mostMm: bow.mostMm * scale, atMm: bow.atMm, profile: bow.profile.map((v) => v * scale) };
+}
+
+/** Plates solved lately; may be emptied at any time. */
+const solved = new Map<string, Bow>();
+const MOST_SOLVED = 2000;
+
+function solvePlate(p: Plate, q: Pressure): Bow {
   const { widthMm: a, heightMm: h, thicknessMm: t } = p;
   for (const [name, v] of [
     ["width", a],
     ["height", h],
     ["thickness", t],
-    ["modulus", p.youngMPa],
   ] as const) {
     if (!(v > 0 && Number.isFinite(v))) throw new RangeError(`A plate's ${name} of ${v} cannot be reckoned with: it has to be more than 0.`);
   }

@@ -48,16 +48,17 @@ export function shapes(order: number, xi: number): { n: Float64Array; d: Float64
  */
 export function solveSpd(a: Float64Array, b: Float64Array): Float64Array {
   const n = b.length;
+  const rows = Array.from({ length: n }, (_, i) => a.subarray(i * n, i * n + n));
   for (let i = 0; i < n; i++) {
-    const row = i * n;
+    const row = rows[i]!;
     for (let j = 0; j <= i; j++) {
-      const other = j * n;
-      let sum = a[row + j]!;
-      for (let k = 0; k < j; k++) sum -= a[row + k]! * a[other + k]!;
+      const other = rows[j]!;
+      let sum = row[j]!;
+      for (let k = 0; k < j; k++) sum -= row[k]! * other[k]!;
       if (i === j) {
         if (!(sum > 0)) throw new RangeError("The edges leave the plate free to move: hold at least one.");
-        a[row + i] = Math.sqrt(sum);
-      } else a[row + j] = sum / a[other + j]!;
+        row[i] = Math.sqrt(sum);
+      } else row[j] = sum / other[j]!;
     }
   }
   for (let i = 0; i < n; i++) {

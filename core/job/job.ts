@@ -100,6 +100,7 @@ export function newJob(name: string, shopC = 21): Job {
       plugs: [],
       skin: skinDefault,
       jacketMm: null,
+      jacketPricePerKg: null,
       boltEveryMm: 120,
       undercuts: [],
     },

@@ -68,6 +68,8 @@ export const MouldDecision = z.object({
   skin: Skin.default(skinDefault),
   /** Jacket wall, mm; null takes what is usual for its kind. Boards: the thickness of the sheet. */
   jacketMm: size("a jacket", 200).nullable().default(null),
+  /** What a kilogram of the jacket's stuff cost, in the workshop's own money; null until somebody says. */
+  jacketPricePerKg: z.number().gt(0, "a price has to be more than 0").max(100_000).nullable().default(null),
   boltEveryMm: mm.min(20, "bolts closer than 20 mm leave no flange").max(500).default(120),
   undercuts: z.array(Undercut).max(12).default([]),
 });

@@ -49,6 +49,10 @@ export function stretchOf(m: Measure, d: MouldDecision, partingMm: number | null
   return { ...worst, safe, hold: worst.strain <= safe.low ? "holds" : worst.strain <= safe.typical ? "close" : "bulges" };
 }
 
+/** The stretch of a laid-out mould, its parting taken from the layout. */
+export const stretchIn = (d: MouldDecision, m: Measure, layout: Layout, elongationPct: Range): Stretch =>
+  stretchOf(m, d, layout.partingAtMm === null ? null : layout.partingAtMm - layout.masterFromMm, elongationPct);
+
 /** Where a knife goes, and how. Lengths mm. */
 export interface CutPlan {
   where: string;

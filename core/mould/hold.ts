@@ -122,29 +122,7 @@ function flatUnit(w: { lengthMm: number; heightMm: number; thicknessMm: number; 
 
 const hydrostaticMPa = (gMl: number, depthMm: number): number => Math.max(0, gMl * GRAVITY * depthMm) / 1e6;
 
-/** Walls solved lately, by what they are asked: a plan is made many times while other things change. May be emptied at any time. */
-const solved = new Map<string, Unit>();
-const MOST_SOLVED = 400;
-
 function unitOf(w: Wall, fillGMl: number, headMm: number): Unit {
-  const key = JSON.stringify([
-    w.kind,
-    w.heightMm,
-    w.thicknessMm,
-    w.kind === "round" ? 0 : [w.lengthMm, w.rim],
-    w.kind === "flat" ? 0 : w.levels,
-    fillGMl,
-    headMm,
-  ]);
-  const known = solved.get(key);
-  if (known) return known;
-  const unit = solveUnit(w, fillGMl, headMm);
-  if (solved.size >= MOST_SOLVED) solved.delete(solved.keys().next().value ?? "");
-  solved.set(key, unit);
-  return unit;
-}
-
-function solveUnit(w: Wall, fillGMl: number, headMm: number): Unit {
   if (w.kind === "flat") return flatUnit(w, fillGMl, headMm);
   const tube = tubeBulge(w.levels, (z) => hydrostaticMPa(fillGMl, headMm - z), 1, RUBBER_POISSON);
   if (w.kind === "round") return { held: tube.based, hinged: tube.rings };

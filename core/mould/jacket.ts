@@ -10,6 +10,8 @@ export interface JacketPlan {
   thicknessMm: number;
   volumeMl: number;
   massG: { low: number; typical: number; high: number };
+  /** In the workshop's own money; null until it has said what a kilogram costs. */
+  cost: number | null;
   /** Parts it takes so that each lifts off, and why. */
   parts: number;
   why: string;
@@ -92,6 +94,8 @@ const boltsAlong = (lengthMm: number, everyMm: number): number[] => {
   return Array.from({ length: n }, (_, i) => ((i + 0.5) / n) * lengthMm);
 };
 
+const costOf = (massG: number, d: MouldDecision): number | null => (d.jacketPricePerKg === null ? null : (massG / 1000) * d.jacketPricePerKg);
+
 /** A jacket round a skin. `seamMm` is a seam from the board to the top of the master. */
 export function aroundSkin(m: Measure, d: MouldDecision, jacket: Exclude<Jacket, "none">, skinMm: number, outside: Grown, seamMm: number): JacketPlan {
   const make = JACKET_MAKE[jacket];
@@ -122,6 +126,7 @@ export function aroundSkin(m: Measure, d: MouldDecision, jacket: Exclude<Jacket,
     thicknessMm: t,
     volumeMl,
     massG: { low: mass("low"), typical: mass("typical"), high: mass("high") },
+    cost: costOf(mass("typical"), d),
     parts,
     why,
     fillMl: fillOf(m, outside),
@@ -160,6 +165,7 @@ export function aroundBlock(box: BoxPlan, heightMm: number, turnedOver: boolean,
     thicknessMm: t,
     volumeMl,
     massG: { low: volumeMl * make.densityGMl.low, typical: volumeMl * make.densityGMl.typical, high: volumeMl * make.densityGMl.high },
+    cost: costOf(volumeMl * make.densityGMl.typical, d),
     parts,
     why,
     fillMl: 0,

@@ -142,6 +142,72 @@ describe("boxes of every shape", () => {
   });
 });
 
+describe("volumes counted voxel by voxel", () => {
+  /** Rubber of a block by counting cubes that are in the box and not in the master, mL; all symmetric about both axes. */
+  function counted(
+    inBox: (x: number, y: number) => boolean,
+    inMaster: (x: number, y: number, z: number) => boolean,
+    half: [number, number],
+    height: number,
+    step: number,
+  ): number {
+    let n = 0;
+    for (let x = step / 2; x < half[0]; x += step)
+      for (let y = step / 2; y < half[1]; y += step) {
+        if (!inBox(x, y)) continue;
+        for (let z = step / 2; z < height; z += step) if (!inMaster(x, y, z)) n++;
+      }
+    return (4 * n * step ** 3) / 1000;
+  }
+  const dome = measure("dome", { lengthMm: 120, widthMm: 80, heightMm: 50 });
+  const inDome = (x: number, y: number, z: number) => z <= 50 && (x / 60) ** 2 + (y / 40) ** 2 + (z / 50) ** 2 <= 1;
+
+  it.each(BOX_SHAPES.map((s) => [s]))("half an ellipsoid in a %s", (box) => {
+    const l = lay(dome, decision({ box, wallMm: 14, coverMm: 11 }));
+    const [A, B] = [l.box.lengthMm / 2, l.box.widthMm / 2];
+    // The parallel curve of an ellipse: near enough to one of its points, or inside it.
+    const edge = Array.from({ length: 400 }, (_, i): [number, number] => [60 * Math.cos((i / 399) * (Math.PI / 2)), 40 * Math.sin((i / 399) * (Math.PI / 2))]);
+    const inBox = (x: number, y: number) =>
+      box === "rectangular"
+        ? x <= A && y <= B
+        : box === "outline"
+          ? (x / 60) ** 2 + (y / 40) ** 2 <= 1 || edge.some(([u, v]) => Math.hypot(x - u, y - v) <= 14)
+          : (x / A) ** 2 + (y / B) ** 2 <= 1;
+    const voxels = counted(inBox, inDome, [A, B], l.fillHeightMm, 1);
+    expect(Math.abs(l.rubberMl / voxels - 1)).toBeLessThan(0.006);
+  });
+
+  it("a turned master in a cylinder, both halves of two", () => {
+    const profile = [
+      [0, 40],
+      [20, 48],
+      [60, 20],
+      [80, 30],
+    ].map(([zMm, radiusMm]) => ({ zMm: zMm!, radiusMm: radiusMm! }));
+    const m = measureMaster({ shape: "turned", sizes: {}, profile, readingMm: 0.5 });
+    if (!m.ok) throw new Error("not measured");
+    const l = lay(m.measure, decision({ opening: "twoPart", box: "cylindrical", baseMm: 13, coverMm: 9, partingMm: 35 }));
+    const R = l.box.lengthMm / 2;
+    const radius = (z: number) => {
+      const i = profile.findIndex((p, k) => k > 0 && p.zMm >= z);
+      if (i < 1) return 0;
+      const [p, q] = [profile[i - 1]!, profile[i]!];
+      return p.radiusMm + ((q.radiusMm - p.radiusMm) * (z - p.zMm)) / (q.zMm - p.zMm);
+    };
+    const inMaster = (x: number, y: number, z: number) => z >= 13 && z <= 93 && Math.hypot(x, y) <= radius(z - 13);
+    const above = counted(
+      (x, y) => Math.hypot(x, y) <= R,
+      (x, y, z) => z < 48 || inMaster(x, y, z),
+      [R, R],
+      l.fillHeightMm,
+      1,
+    );
+    const below = counted((x, y) => Math.hypot(x, y) <= R, inMaster, [R, R], 48, 1);
+    expect(Math.abs(l.pours[0]!.rubberMl / above - 1)).toBeLessThan(0.01);
+    expect(Math.abs(l.pours[1]!.rubberMl / below - 1)).toBeLessThan(0.01);
+  });
+});
+
 describe("forces of liquid rubber", () => {
   it("a 500 mL wax master of 450 g in rubber of 1.10 lifts with 0.98 N, as if lifting 100 g", () => {
     const b = buoyancy(500, 450, 1.1);

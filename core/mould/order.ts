@@ -1,4 +1,4 @@
-import { JACKET_MAKE, type Jacket } from "../material";
+import { JACKET_PRACTICE, type Jacket } from "../material";
 import { quote } from "../quantity";
 import { OPENING } from "./choices";
 import type { MouldDecision } from "./decision";
@@ -147,7 +147,7 @@ function jacketSteps(
   cured: string,
 ): void {
   const plan = layout.jacket;
-  const make = JACKET_MAKE[jacket];
+  const make = JACKET_PRACTICE[jacket];
   const parts = plan?.parts ?? 2;
   const n = jacket === "timber" && layout.kind === "block" ? 1 : parts;
   for (let i = 0; i < n; i++) {

@@ -1,5 +1,5 @@
 import type { Job } from "../job";
-import { pick, type BoxStock, type Rubber, type Shelf } from "../material";
+import { pick, type BoxStock, type Range, type Rubber, type Shelf } from "../material";
 import type { Measure } from "../master";
 import {
   backing,
@@ -7,14 +7,13 @@ import {
   bulgeOf,
   coresOf,
   cutPlanOf,
-  hardnessAnswers,
   hasLeverage,
   headOf,
   hoopOf,
   OPENING,
   panelBow,
   pressedSide,
-  stretchOf,
+  stretchIn,
   toleranceOf,
   wallsOf,
   worstBulge,
@@ -22,7 +21,6 @@ import {
   type Bulge,
   type Core,
   type CutPlan,
-  type HardnessAnswer,
   type Hold,
   type Hoop,
   type Layout,
@@ -53,16 +51,26 @@ export interface PlannedHold {
   verdict: Hold;
   fills: readonly FillAnswer[];
   base: { mostMm: { low: number; typical: number; high: number }; large: boolean } | null;
-  /** Boards and straps that would back the walls; null for round walls. */
-  boards: (Backing & { stock: BoxStock; panel: PressedPanel }) | null;
+  /** Boards and straps behind the walls, where they stand there; null for round walls. {@link boardsFor} says what others would take. */
+  boards: BoardsPlan | null;
   /** The box itself under the rubber's head. */
-  panel: (PanelBow & { panel: PressedPanel; straps: Backing | null }) | null;
+  panel: (PanelBow & { panel: PressedPanel; stock: BoxStock; modulusMPa: Range }) | null;
   hoop: Hoop | null;
   stretch: Stretch;
   cut: CutPlan | null;
   cores: readonly Core[];
-  hardness: readonly HardnessAnswer[];
   leverage: boolean;
+}
+
+export type BoardsPlan = Backing & { stock: BoxStock; panel: PressedPanel };
+
+/** Boards behind the longest flat wall of a mould, and the fewest straps that keep them straight under a fill. */
+export function boardsFor(job: Job, shelf: Shelf, m: Measure, layout: Layout, fillGMl: number): BoardsPlan | null {
+  const flat = wallsOf(m, layout, job.mould).find((w) => w.kind === "flat");
+  const stock = pick(shelf.boxes, job.hold.boardId) ?? pick(shelf.boxes, job.boxId);
+  if (!flat || !stock?.modulusMPa) return null;
+  const panel: PressedPanel = { lengthMm: flat.lengthMm + 2 * flat.thicknessMm, heightMm: flat.heightMm, depthMm: headOf(m, job.mould), liquidGMl: fillGMl };
+  return { ...backing(panel, stock.thicknessMm, stock.modulusMPa, toleranceOf(m, job.hold), job.hold.strapN, 1), stock, panel };
 }
 
 /** Fills set side by side: the first of each family on the shelf, with the one chosen in its family's place. */
@@ -86,22 +94,12 @@ export function planHold(
   const bulges = fill ? walls.map((w) => bulgeOf(w, rubber.shoreA, gMl, headMm, toleranceMm)) : [];
   const worst = worstBulge(bulges);
   const stock = pick(shelf.boxes, job.boxId);
-  const boardStock = pick(shelf.boxes, job.hold.boardId) ?? stock;
   const support = job.jacket === "none" ? "free" : job.jacket === "timber" && layout.kind === "block" ? "boards" : "jacket";
 
-  const flat = walls.find((w) => w.kind === "flat");
-  const behind: PressedPanel | null =
-    flat && fill ? { lengthMm: flat.lengthMm + 2 * flat.thicknessMm, heightMm: flat.heightMm, depthMm: headMm, liquidGMl: gMl } : null;
-  const boards =
-    behind && boardStock?.modulusMPa
-      ? { ...backing(behind, boardStock.thicknessMm, boardStock.modulusMPa, toleranceMm, job.hold.strapN, 1), stock: boardStock, panel: behind }
-      : null;
+  const boards = support === "boards" && fill ? boardsFor(job, shelf, m, layout, gMl) : null;
   const boxed = layout.kind === "block" && layout.box.shape === "rectangular" && stock?.modulusMPa ? pressedSide(layout, rubber.densityGMl.typical) : null;
   const bow = boxed && stock?.modulusMPa ? panelBow(boxed, stock.thicknessMm, stock.modulusMPa) : null;
-  const panel =
-    boxed && bow && stock?.modulusMPa
-      ? { ...bow, panel: boxed, straps: bow.mostMm.typical > 1 ? backing(boxed, stock.thicknessMm, stock.modulusMPa, 1, job.hold.strapN, 1) : null }
-      : null;
+  const panel = boxed && bow && stock?.modulusMPa ? { ...bow, panel: boxed, stock, modulusMPa: stock.modulusMPa } : null;
   const hoop =
     layout.kind === "block" && layout.box.shape !== "rectangular" && stock
       ? hoopOf(Math.max(layout.box.lengthMm, layout.box.widthMm) / 2, layout.fillHeightMm, rubber.densityGMl.typical, stock)
@@ -132,8 +130,7 @@ export function planHold(
           rubber.densityGMl.typical,
         )
       : null;
-  const parting = layout.partingAtMm === null ? null : layout.partingAtMm - layout.masterFromMm;
-  const stretch = stretchOf(m, d, parting, rubber.elongationPct);
+  const stretch = stretchIn(d, m, layout, rubber.elongationPct);
   const boardsHold: Hold = boards ? (boards.enough ? "holds" : "bulges") : "close";
   return {
     support,
@@ -150,7 +147,6 @@ export function planHold(
     stretch,
     cut: cutPlanOf(m, d, layout, stretch),
     cores: coresOf(m, d, rubber, plugRubber, gMl),
-    hardness: hardnessAnswers(shelf.rubbers, rubber, support === "free" ? worst : null, (r) => stretchOf(m, d, parting, r.elongationPct).hold),
     leverage: hasLeverage(layout, d),
   };
 }

@@ -8,7 +8,6 @@ import { JACKET_HEAT, pick, type BoxStock, type Cast, type Rubber, type Shelf } 
 import { measureMaster, SHAPES, type FormProblem, type Measure } from "../master";
 import {
   boxMassG,
-  buildOrder,
   buoyancy,
   hollowCast,
   hydrostaticPa,
@@ -229,7 +228,6 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
     missing,
     masterG,
     layout,
-    order: layout ? buildOrder(job.mould, layout, job.jacket) : [],
     pours,
     rubber,
     cast,
@@ -370,7 +368,7 @@ function holdRemarks(hold: PlannedHold, add: Add): void {
     add("box", "warning", [
       {
         path: "boxId",
-        message: `Under the rubber the longest side bows ${quote(hold.panel.mostMm.typical, "length")}: ${hold.panel.straps?.enough ? `put ${hold.panel.straps.straps.length === 1 ? "a strap over a batten" : `${hold.panel.straps.straps.length} straps over battens`} round it, or` : ""} take a stiffer sheet.`,
+        message: `Under the rubber the longest side bows ${quote(hold.panel.mostMm.typical, "length")}: put straps over battens round it, or take a stiffer sheet.`,
       },
     ]);
   if (hold.hoop?.used && hold.hoop.used > 0.5)

@@ -4,7 +4,7 @@ import type { Chain, Held, Verdict } from "../fit";
 import type { HeatQuestion, HeatStudy } from "../heat";
 import type { Cast, Rubber } from "../material";
 import type { FormProblem, Measure } from "../master";
-import type { BuildStep, Buoyancy, HollowCast, Layout, PlacedInsert, RubberPour, Section, ShrinkChain, ThinSection } from "../mould";
+import type { Buoyancy, HollowCast, Layout, PlacedInsert, RubberPour, Section, ShrinkChain, ThinSection } from "../mould";
 import type { PlannedHold } from "./hold";
 
 /** One pour or coat of rubber with everything needed to make it. */
@@ -90,7 +90,6 @@ export interface Plan {
   missing: readonly string[];
   masterG: number | null;
   layout: Layout | null;
-  order: readonly BuildStep[];
   pours: readonly PlannedPour[];
   rubber: Rubber | null;
   cast: Cast | null;

@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { heatKey, type HeatQuestion, type HeatStudies, type HeatStudy } from "@/core/heat";
 
 /** Wait after the last change before a question is asked, so that dragging a size does not queue a hundred. */
@@ -11,15 +11,16 @@ interface Answer {
   study: HeatStudy;
 }
 
-/** Has a worker work out these questions; returns the answers that are ready. Answers are kept while the screen stands. */
-export function useHeatStudies(questions: readonly HeatQuestion[]): HeatStudies {
+/** A worker that answers heat questions: what it has answered so far, and the way to ask. Answers are kept while the screen stands. */
+export function useHeatWorker(): { studies: HeatStudies; ask: (questions: readonly HeatQuestion[]) => void } {
   const [studies, setStudies] = useState<HeatStudies>(new Map());
   const worker = useRef<Worker | null>(null);
   const asked = useRef(new Set<string>());
-  const wanted = JSON.stringify(questions);
+  const soon = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
 
   useEffect(
     () => () => {
+      clearTimeout(soon.current);
       worker.current?.terminate();
       worker.current = null;
       asked.current.clear();
@@ -27,9 +28,10 @@ export function useHeatStudies(questions: readonly HeatQuestion[]): HeatStudies 
     [],
   );
 
-  useEffect(() => {
-    const soon = setTimeout(() => {
-      for (const question of JSON.parse(wanted) as HeatQuestion[]) {
+  const ask = useCallback((questions: readonly HeatQuestion[]) => {
+    clearTimeout(soon.current);
+    soon.current = setTimeout(() => {
+      for (const question of questions) {
         const key = heatKey(question);
         if (asked.current.has(key)) continue;
         asked.current.add(key);
@@ -40,8 +42,14 @@ export function useHeatStudies(questions: readonly HeatQuestion[]): HeatStudies 
         worker.current.postMessage(question);
       }
     }, SETTLE_MS);
-    return () => clearTimeout(soon);
-  }, [wanted]);
+  }, []);
+  return { studies, ask };
+}
 
+/** Has the worker answer these questions; returns the answers that are ready. */
+export function useHeatStudies(questions: readonly HeatQuestion[]): HeatStudies {
+  const { studies, ask } = useHeatWorker();
+  const wanted = JSON.stringify(questions);
+  useEffect(() => ask(JSON.parse(wanted) as HeatQuestion[]), [ask, wanted]);
   return studies;
 }

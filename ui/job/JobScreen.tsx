@@ -9,7 +9,7 @@ import { pick, type Shelf } from "@/core/material";
 import { heldByLog, plan as planOf, STEP_IDS, type StepId } from "@/core/plan";
 import { Caution, Choice } from "../controls";
 import { notice } from "../notice";
-import { useHeatStudies } from "../heat/useHeatStudies";
+import { useHeatWorker } from "../heat/useHeatStudies";
 import { send } from "../send";
 import { useShortcuts } from "../shell/shortcuts";
 import type { JobView, PourView } from "../types";
@@ -71,9 +71,9 @@ export function JobScreen({
   const { job, save, canUndo, canRedo, document } = useJobDocument(initial);
   // Heat is worked out beside the page; until an answer is in, the plan says that it is pending.
   const known = useMemo(() => ({ shopC: null, held: heldByLog(pours) }), [pours]);
-  const bare = useMemo(() => planOf(job, shelf, known), [job, known, shelf]);
-  const studies = useHeatStudies(useMemo(() => bare.heat.map((h) => h.question), [bare]));
-  const plan = useMemo(() => (studies.size === 0 ? bare : planOf(job, shelf, known, studies)), [bare, job, known, shelf, studies]);
+  const { studies, ask } = useHeatWorker();
+  const plan = useMemo(() => planOf(job, shelf, known, studies), [job, known, shelf, studies]);
+  useEffect(() => ask(plan.heat.map((h) => h.question)), [ask, plan]);
   const [firstStep] = useState<StepId>(() => plan.steps.find((s) => s.state === "asks" || s.state === "troubled")?.id ?? "out");
   const [step, go] = useStep(firstStep);
   const [chosen, setChosen] = useState<{ step: StepId; stage: Stage } | null>(null);

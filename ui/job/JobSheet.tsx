@@ -4,8 +4,8 @@ import { Download, Printer } from "lucide-react";
 import Link from "next/link";
 import type { ReactNode } from "react";
 import type { Job } from "@/core/job";
-import { JACKET_MAKE, JACKETS } from "@/core/material";
-import { OPENING } from "@/core/mould";
+import { JACKET_PRACTICE, JACKETS } from "@/core/material";
+import { buildOrder, OPENING } from "@/core/mould";
 import type { Plan } from "@/core/plan";
 import { useUnits } from "../units";
 import { VerdictMark } from "../VerdictMark";
@@ -17,6 +17,7 @@ import { PartList } from "./steps/PartList";
 export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; revision: number; plan: Plan }) {
   const { fmt, band, say } = useUnits();
   const { measure, layout, cast, castBatch, castCure } = plan;
+  const order = layout ? buildOrder(job.mould, layout, job.jacket) : [];
   const open = plan.chain.links.filter((l) => l.verdict !== "sound");
   return (
     <article className="space-y-5 pb-10 pt-2 print:space-y-3 print:text-[11pt]">
@@ -69,9 +70,9 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
           ))}
         </ul>
       </Part>
-      {plan.order.length > 0 && (
+      {order.length > 0 && (
         <Part title={`Order of work: ${OPENING[job.mould.opening].label.toLowerCase()}`}>
-          <OrderOfWork order={plan.order} boxes />
+          <OrderOfWork order={order} boxes />
         </Part>
       )}
       {measure && layout?.kind === "block" && (
@@ -103,7 +104,7 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
             {layout.jacket.parts === 1 ? "One part" : `${layout.jacket.parts} parts`}, {fmt(layout.jacket.thicknessMm, "length")} thick,{" "}
             {fmt(layout.jacket.volumeMl, "volume")}, {fmt(layout.jacket.massG.typical, "mass")}. {layout.jacket.why}{" "}
             {layout.jacket.bolts > 0 ? `${layout.jacket.bolts} bolts along the flanges. ` : ""}
-            {JACKET_MAKE[layout.jacket.jacket].how} {layout.jacket.parts > 1 ? JACKET_MAKE[layout.jacket.jacket].barrier : ""}
+            {JACKET_PRACTICE[layout.jacket.jacket].how} {layout.jacket.parts > 1 ? JACKET_PRACTICE[layout.jacket.jacket].barrier : ""}
           </p>
         </Part>
       )}

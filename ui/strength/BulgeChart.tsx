@@ -1,6 +1,7 @@
 "use client";
 
 import { Chart, Filler, Legend, LinearScale, LineElement, PointElement, Tooltip, type ChartOptions } from "chart.js";
+import { memo } from "react";
 import { Line } from "react-chartjs-2";
 import { formatQuantity } from "@/core/quantity";
 import { useUnits } from "../units";
@@ -11,7 +12,7 @@ Chart.register(LinearScale, PointElement, LineElement, Tooltip, Legend, Filler);
 const INK = "#1d2330";
 
 /** Bulge and rubber against the wall: what more rubber buys. The band runs from stiff rubber with held edges to soft with hinged ones. */
-export function BulgeChart({ points, toleranceMm, wallMm }: { points: readonly TradePoint[]; toleranceMm: number; wallMm: number }) {
+export const BulgeChart = memo(function BulgeChart({ points, toleranceMm, wallMm }: { points: readonly TradePoint[]; toleranceMm: number; wallMm: number }) {
   const { system } = useUnits();
   const shown = (mm: number) => (system === "us" ? mm / 25.4 : mm);
   const unit = system === "us" ? "in" : "mm";
@@ -87,4 +88,4 @@ export function BulgeChart({ points, toleranceMm, wallMm }: { points: readonly T
       <Line data={data} options={options} role="img" aria-label={`Bulge against wall, from ${points[0]?.wallMm ?? 0} to ${last} mm`} />
     </div>
   );
-}
+});

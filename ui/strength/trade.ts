@@ -1,7 +1,17 @@
-import { bulgeOf, headOf, layOutMould, toleranceOf, wallsOf, worstBulge, type Bulge, type MouldDecision } from "@/core/mould";
-import type { Job } from "@/core/job";
-import type { Range, Rubber } from "@/core/material";
-import type { Measure } from "@/core/master";
+import { measureMaster, type MasterForm } from "@/core/master";
+import type { Range } from "@/core/material";
+import {
+  bulgeOf,
+  headOf,
+  layOutMould,
+  leastStandingWall,
+  toleranceOf,
+  wallsOf,
+  worstBulge,
+  type Holding,
+  type LeastWall,
+  type MouldDecision,
+} from "@/core/mould";
 
 /** What one wall would bring: bulge, and grams of rubber in the mould. */
 export interface TradePoint {
@@ -10,29 +20,53 @@ export interface TradePoint {
   rubberG: number;
 }
 
-/** Walls looked at for the curve, as multiples of the span the crafter can drag over. */
+/** Everything the answer depends on, as plain data: the same text gives the same answer. */
+export interface TradeQuestion {
+  master: MasterForm;
+  mould: MouldDecision;
+  hold: Holding;
+  shoreA: Range;
+  rubberGMl: number;
+  fillGMl: number;
+}
+
+export interface Trade {
+  points: readonly TradePoint[];
+  least: LeastWall;
+}
+
+/** Walls a crafter can drag over, and those looked at for the curve, mm. */
 export const WALL_SPAN = { min: 3, max: 60 };
 const STOPS = [3, 5, 8, 12, 16, 20, 25, 30, 40, 50, 60];
 
-/** Bulge and rubber for a run of walls, everything else of the job as it is. A skin's wall is its thickness, shared over its coats. */
-export function tradeOff(job: Job, m: Measure, rubber: Rubber, fillGMl: number): TradePoint[] {
-  const skin = job.mould.skin;
-  const withWall = (wallMm: number): MouldDecision => ({
-    ...job.mould,
-    wallMm,
-    ownBox: null,
-    skin: {
-      ...skin,
-      coatMm: skin.coats > 1 ? Math.max(0.1, (wallMm - skin.firstMm) / (skin.coats - 1)) : skin.coatMm,
-      firstMm: skin.coats > 1 ? Math.min(skin.firstMm, wallMm / 2) : wallMm,
-    },
-  });
-  const toleranceMm = toleranceOf(m, job.hold);
-  return STOPS.flatMap((wallMm): TradePoint[] => {
-    const d = withWall(wallMm);
+/** The same mould with another wall. A skin's wall is its thickness: the first coat stays, the others share the rest. */
+export function withWall(d: MouldDecision, made: "block" | "skin", wallMm: number): MouldDecision {
+  if (made === "block") return { ...d, wallMm };
+  const { skin } = d;
+  if (skin.coats === 1) return { ...d, skin: { ...skin, firstMm: wallMm } };
+  return { ...d, skin: { ...skin, coatMm: Math.max(0.1, (wallMm - skin.firstMm) / (skin.coats - 1)) } };
+}
+
+/** Bulge and rubber for a run of walls, everything else as it is, and the least walls that stand alone. */
+export function tradeOff(q: TradeQuestion): Trade | null {
+  const measured = measureMaster(q.master);
+  if (!measured.ok) return null;
+  const m = measured.measure;
+  const toleranceMm = toleranceOf(m, q.hold);
+  const worstAt = (wallMm: number) => {
+    const probe = layOutMould(m, { ...q.mould, ownBox: null }, null);
+    if (!probe.ok) return null;
+    const d = withWall({ ...q.mould, ownBox: null }, probe.layout.kind, wallMm);
     const laid = layOutMould(m, d, null);
-    if (!laid.ok) return [];
-    const worst = worstBulge(wallsOf(m, laid.layout, d).map((w): Bulge => bulgeOf(w, rubber.shoreA, fillGMl, headOf(m, d), toleranceMm)));
-    return worst ? [{ wallMm, bulgeMm: worst.mostMm, rubberG: laid.layout.rubberMl * rubber.densityGMl.typical }] : [];
+    if (!laid.ok) return null;
+    const headMm = headOf(m, d);
+    const bulge = worstBulge(wallsOf(m, laid.layout, d).map((w) => bulgeOf(w, q.shoreA, q.fillGMl, headMm, toleranceMm)));
+    return bulge && { bulge, headMm, rubberG: laid.layout.rubberMl * q.rubberGMl };
+  };
+  const points = STOPS.flatMap((wallMm): TradePoint[] => {
+    const at = worstAt(wallMm);
+    return at ? [{ wallMm, bulgeMm: at.bulge.mostMm, rubberG: at.rubberG }] : [];
   });
+  const middle = worstAt(15);
+  return { points, least: middle ? leastStandingWall(middle.bulge.wall, q.shoreA, q.fillGMl, middle.headMm, toleranceMm) : { likelyMm: null, surelyMm: null } };
 }

@@ -1,7 +1,19 @@
 "use client";
 
-import { BOX_SHAPE_LABEL, BOX_SHAPES, OPENING, OVERLAP_LABEL, OVERLAPS, THICKEST_MM, type BlockLayout, type MouldDecision } from "@/core/mould";
-import { JACKET_KEYS, JACKET_MAKE, JACKETS, SEALING_KEYS, SEALINGS } from "@/core/material";
+import { useDeferredValue, useMemo } from "react";
+import {
+  backing,
+  BOX_SHAPE_LABEL,
+  BOX_SHAPES,
+  leastPanel,
+  OPENING,
+  OVERLAP_LABEL,
+  OVERLAPS,
+  THICKEST_MM,
+  type BlockLayout,
+  type MouldDecision,
+} from "@/core/mould";
+import { JACKET_KEYS, JACKET_MAKE, JACKET_PRACTICE, JACKETS, SEAL_PRACTICE, SEALING_KEYS, SEALINGS } from "@/core/material";
 import { formatPressure } from "@/core/quantity";
 import type { PlannedPour } from "@/core/plan";
 import { Choice, Figure, Pick } from "../../controls";
@@ -84,7 +96,7 @@ function BoxFields() {
           value={job.sealing === "none" ? null : job.sealing}
           options={SEALING_KEYS.filter((k) => k !== "none").map((k) => ({ value: k, label: SEALINGS[k].label }))}
           none={SEALINGS.none.label}
-          help={SEALINGS[job.sealing].plan || undefined}
+          help={SEAL_PRACTICE[job.sealing] || undefined}
           onChange={(k) => edit((j) => ({ ...j, sealing: SEALING_KEYS.find((s) => s === k) ?? "none" }))}
         />
         {mould.box === "rectangular" && (
@@ -145,7 +157,7 @@ function JacketFields() {
   const remark = useRemark("jacket");
   const kind = OPENING[job.mould.opening];
   const built = plan.layout?.jacket ?? null;
-  const make = job.jacket === "none" ? null : JACKET_MAKE[job.jacket];
+  const make = job.jacket === "none" ? null : { ...JACKET_MAKE[job.jacket], ...JACKET_PRACTICE[job.jacket] };
   const shrink =
     plan.rubber && plan.measure
       ? { low: (plan.rubber.shrinkPct.low / 100) * plan.measure.lengthMm, high: (plan.rubber.shrinkPct.high / 100) * plan.measure.lengthMm }
@@ -186,6 +198,7 @@ function JacketFields() {
             </Figure>
             <Figure name="Weighs" note={band(built.massG, "mass")}>
               {fmt(built.massG.typical, "mass")}
+              {built.cost !== null && <span className="block text-base font-normal">costs {built.cost.toFixed(2)}</span>}
             </Figure>
             <Figure
               name="Bolts"
@@ -211,6 +224,17 @@ function JacketFields() {
             </li>
             {kind.made === "skin" && <li>The inside of the jacket shows through a thin skin: smooth the rubber before you cover it.</li>}
           </ul>
+          <JobQuantity
+            path="mould.jacketPricePerKg"
+            label="A kilogram of it costs"
+            placeholder="not known"
+            value={job.mould.jacketPricePerKg}
+            dimension="count"
+            min={0.01}
+            max={100_000}
+            clear={(j) => ({ ...j, mould: { ...j.mould, jacketPricePerKg: null } })}
+            set={(j, jacketPricePerKg) => ({ ...j, mould: { ...j.mould, jacketPricePerKg } })}
+          />
           {built.parts > 1 && (
             <JobQuantity
               path="mould.boltEveryMm"
@@ -229,11 +253,24 @@ function JacketFields() {
   );
 }
 
+/** Most a side of the box may bow under the rubber before it is worth a strap, mm. */
+const STRAIGHT_MM = 1;
+
 function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly PlannedPour[] }) {
   const { fmt, say, band } = useUnits();
   const { job, plan } = useJob();
   const panel = plan.hold?.panel;
   const hoop = plan.hold?.hoop;
+  // Worked out only where it is shown, and only when there is time.
+  const shown = useDeferredValue(panel);
+  const remedy = useMemo(
+    () =>
+      shown && {
+        leastMm: leastPanel(shown.panel, shown.modulusMPa, STRAIGHT_MM),
+        straps: shown.mostMm.typical > STRAIGHT_MM ? backing(shown.panel, shown.stock.thicknessMm, shown.modulusMPa, STRAIGHT_MM, job.hold.strapN, 1) : null,
+      },
+    [shown, job.hold.strapN],
+  );
   const best = layout.alternatives.find((a) => a.savedMl > 1);
   const firstSeam = pours.reduce((most, p) => Math.max(most, p.seamPa ?? 0), 0);
   const push = pours.reduce((most, p) => Math.max(most, p.wallPushN ?? 0), 0);
@@ -267,11 +304,12 @@ function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly Plann
           <b>Under the rubber its longest side bows {fmt(panel.mostMm.typical, "length")}</b>{" "}
           <span className="text-soft">
             ({band(panel.mostMm, "length")}).{" "}
-            {panel.straps
-              ? panel.straps.enough
-                ? `${panel.straps.straps.length === 1 ? "One strap" : `${panel.straps.straps.length} straps`} over battens, ${panel.straps.straps.map((z) => fmt(z, "length")).join(" and ")} up, keep it within ${fmt(1, "length")}.`
+            {remedy?.straps
+              ? remedy.straps.enough
+                ? `${remedy.straps.straps.length === 1 ? "One strap" : `${remedy.straps.straps.length} straps`} over battens, ${remedy.straps.straps.map((z) => fmt(z, "length")).join(" and ")} up, keep it within ${fmt(STRAIGHT_MM, "length")}.`
                 : "Straps alone do not keep it straight: take a stiffer sheet."
-              : "It needs no strap."}
+              : "It needs no strap."}{" "}
+            {typeof remedy?.leastMm === "number" && `Of this stuff ${fmt(remedy.leastMm, "length")} would do without.`}
           </span>
         </p>
       )}

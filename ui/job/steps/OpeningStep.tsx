@@ -1,6 +1,6 @@
 "use client";
 
-import { OPENING, OPENINGS, type MouldDecision } from "@/core/mould";
+import { buildOrder, OPENING, OPENINGS, type MouldDecision } from "@/core/mould";
 import { Choice, Figure, Pick } from "../../controls";
 import { HoldMark, STRETCH_WORDS } from "../../HoldMark";
 import { ListEditor } from "../../ListEditor";
@@ -45,10 +45,10 @@ export function OpeningStep() {
       {mould.opening === "plugs" && <Plugs />}
       {kind.made === "skin" && <SkinFields />}
       <LetsGo />
-      {plan.order.length > 0 && (
+      {plan.layout && (
         <div>
           <h3 className="mb-1 text-lg font-bold">Order of work</h3>
-          <OrderOfWork order={plan.order} />
+          <OrderOfWork order={buildOrder(mould, plan.layout, job.jacket)} />
         </div>
       )}
     </>
@@ -151,7 +151,30 @@ function SkinFields() {
       </div>
       <Remarks path="mould.skin" />
       {!pressed && <Thickened />}
+      <SkinAnswer />
     </>
+  );
+}
+
+/** What the skin comes to: thickness, area, flanges and the keys along them. */
+function SkinAnswer() {
+  const { plan } = useJob();
+  const { fmt } = useUnits();
+  const l = plan.layout;
+  if (l?.kind !== "skin") return null;
+  return (
+    <div className="grid grid-cols-2 gap-3 rounded-xl bg-paper p-3 sm:grid-cols-4">
+      <Figure name="Skin">{fmt(l.skinMm, "length")}</Figure>
+      <Figure name="Covers" note={`${Math.round(l.steepShare * 100)} % of it steep`}>
+        {(l.exposedMm2 / 1e6).toFixed(l.exposedMm2 < 1e5 ? 3 : 2)} m²
+      </Figure>
+      <Figure name="Rubber">{fmt(l.rubberMl, "volume")}</Figure>
+      {l.flange && (
+        <Figure name="Seams" note={`keys ${l.flange.keysAtMm.map((z) => fmt(z, "length")).join(", ")} along each, near the master`}>
+          {fmt(l.flange.lengthMm, "length")}
+        </Figure>
+      )}
+    </div>
   );
 }
 

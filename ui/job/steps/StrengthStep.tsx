@@ -3,10 +3,11 @@
 import dynamic from "next/dynamic";
 import { useDeferredValue, useMemo } from "react";
 import { JACKET_KEYS, JACKETS, pick } from "@/core/material";
-import { leastStandingWall, type Holding } from "@/core/mould";
+import { hardnessAnswers, stretchIn, type Holding } from "@/core/mould";
+import { boardsFor } from "@/core/plan";
 import { Figure, Pick } from "../../controls";
 import { CORE_WORDS, HoldMark, STRETCH_WORDS, WALL_WORDS } from "../../HoldMark";
-import { tradeOff, WALL_SPAN } from "../../strength/trade";
+import { tradeOff, WALL_SPAN, withWall, type TradeQuestion } from "../../strength/trade";
 import { useUnits } from "../../units";
 import { JobQuantity, useJob } from "../JobContext";
 
@@ -104,41 +105,26 @@ function HoldQuantity({
 function WallDrag() {
   const { job, plan, edit } = useJob();
   const { fmt } = useUnits();
-  const measure = plan.measure!;
   const rubber = plan.rubber!;
   const h = plan.hold!;
-  const gMl = plan.castBatch?.wetDensityGMl ?? 1;
   const layout = plan.layout!;
   const own = layout.kind === "block" && job.mould.ownBox !== null;
   const wallMm = layout.kind === "skin" ? layout.skinMm : layout.box.leastWallMm;
   // The curve is the same wherever the wall is dragged; only other decisions change it.
-  const still = useDeferredValue(JSON.stringify({ ...job.mould, wallMm: 0, skin: { ...job.mould.skin, coatMm: 0 } }));
-  const points = useMemo(() => {
-    void still;
-    return tradeOff(job, measure, rubber, gMl);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the wall itself does not change the curve
-  }, [still, measure, rubber, gMl, job.hold]);
-  const worstWall = h.worst!.wall;
-  const least = useMemo(
-    () => leastStandingWall(worstWall, rubber.shoreA, gMl, h.headMm, h.toleranceMm),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- found for every thickness of the same wall
-    [still, measure, rubber, gMl, h.toleranceMm, h.headMm],
+  const question = useDeferredValue(
+    JSON.stringify({
+      master: job.master,
+      mould: withWall({ ...job.mould, wallMm: 15 }, layout.kind, 15),
+      hold: job.hold,
+      shoreA: rubber.shoreA,
+      rubberGMl: rubber.densityGMl.typical,
+      fillGMl: plan.castBatch?.wetDensityGMl ?? 1,
+    } satisfies TradeQuestion),
   );
-  const set = (v: number) =>
-    edit((j) => ({
-      ...j,
-      mould:
-        layout.kind === "skin"
-          ? {
-              ...j.mould,
-              skin: {
-                ...j.mould.skin,
-                coatMm: j.mould.skin.coats > 1 ? Math.max(0.1, (v - j.mould.skin.firstMm) / (j.mould.skin.coats - 1)) : j.mould.skin.coatMm,
-                firstMm: j.mould.skin.coats > 1 ? j.mould.skin.firstMm : v,
-              },
-            }
-          : { ...j.mould, wallMm: v },
-    }));
+  // The chart follows when there is time; the figures beside it follow every frame.
+  const shownWallMm = useDeferredValue(wallMm);
+  const trade = useMemo(() => tradeOff(JSON.parse(question) as TradeQuestion), [question]);
+  const set = (v: number) => edit((j) => ({ ...j, mould: withWall(j.mould, layout.kind, v) }));
   const atLeast = (mm: number | null) => (mm === null ? "none up to 150 mm" : fmt(mm, "length"));
   return (
     <div className="space-y-2">
@@ -177,10 +163,12 @@ function WallDrag() {
           {fmt(plan.weights?.filledG ?? null, "mass")}
         </Figure>
       </div>
-      <p>
-        <b>Stands alone from {atLeast(least.likelyMm)}</b> as a rule, <b>{atLeast(least.surelyMm)}</b> even with the softest of this rubber.
-      </p>
-      {points.length > 1 && <BulgeChart points={points} toleranceMm={h.toleranceMm} wallMm={wallMm} />}
+      {trade && (
+        <p>
+          <b>Stands alone from {atLeast(trade.least.likelyMm)}</b> as a rule, <b>{atLeast(trade.least.surelyMm)}</b> even with the softest of this rubber.
+        </p>
+      )}
+      {trade && trade.points.length > 1 && <BulgeChart points={trade.points} toleranceMm={h.toleranceMm} wallMm={shownWallMm} />}
       {plan.rubberCost === null && <p className="hint">Give the rubber a price per kilogram in Materials, and the cost shows here.</p>}
     </div>
   );
@@ -192,6 +180,14 @@ function Behind() {
   const { fmt, band } = useUnits();
   const h = plan.hold!;
   const block = plan.layout?.kind === "block";
+  // Boards are offered where the walls do not hold alone; worked out when there is time.
+  const asked = useDeferredValue(useMemo(() => ({ plan, job }), [plan, job]));
+  const wanted = h.boards === null && h.worst?.hold !== "holds";
+  const offered = useMemo(() => {
+    const { measure, layout, castBatch } = asked.plan;
+    return wanted && measure && layout && castBatch ? boardsFor(asked.job, shelf, measure, layout, castBatch.wetDensityGMl) : null;
+  }, [asked, shelf, wanted]);
+  const boards = h.boards ?? offered;
   return (
     <div className="space-y-3">
       <h3 className="text-lg font-bold">Behind the rubber while it is filled</h3>
@@ -203,7 +199,7 @@ function Behind() {
           none="Nothing: it stands alone"
           onChange={(k) => edit((j) => ({ ...j, jacket: JACKET_KEYS.find((s) => s === k) ?? "none" }))}
         />
-        {block && h.boards && (
+        {block && boards && (
           <Pick
             label="Boards cut from"
             value={job.hold.boardId}
@@ -213,20 +209,20 @@ function Behind() {
           />
         )}
       </div>
-      {h.boards && (
+      {boards && (
         <div className="rounded-xl bg-paper p-3">
           <p>
             <b>
-              Boards of {h.boards.stock.name.toLowerCase()}:{" "}
-              {h.boards.straps.length === 0
+              {h.boards ? "Boards" : "Or boards"} of {boards.stock.name.toLowerCase()}:{" "}
+              {boards.straps.length === 0
                 ? "no strap"
-                : `${h.boards.straps.length} ${h.boards.straps.length === 1 ? "strap" : "straps"} at ${h.boards.straps.map((z) => fmt(z, "length")).join(", ")}`}
+                : `${boards.straps.length} ${boards.straps.length === 1 ? "strap" : "straps"} at ${boards.straps.map((z) => fmt(z, "length")).join(", ")}`}
             </b>{" "}
             above the foot, over a batten in the middle of each side.
           </p>
           <p className="hint">
-            Each strap pulls {Math.round(h.boards.pullN)} N; the board bows {band(h.boards.bow.mostMm, "length")}.{" "}
-            {h.boards.enough ? "That holds." : "That does not hold: a stiffer board, or a stronger strap."} Straps on bare rubber dent it.
+            Each strap pulls {Math.round(boards.pullN)} N; the board bows {band(boards.bow.mostMm, "length")}.{" "}
+            {boards.enough ? "That holds." : "That does not hold: a stiffer board, or a stronger strap."} Straps on bare rubber dent it.
           </p>
           <div className="mt-2 grid grid-cols-2 gap-3">
             <HoldQuantity field="strapN" label="A strap carries, N" dimension="count" min={1} max={20000} />
@@ -304,10 +300,19 @@ function SideBySide() {
 
 /** Soft to let go, firm to hold: both schools with numbers for this piece. */
 function Hardness() {
-  const { plan } = useJob();
+  const { job, plan, shelf } = useJob();
   const { fmt } = useUnits();
   const h = plan.hold!;
-  if (h.hardness.length < 2) return null;
+  const answers =
+    plan.measure && plan.layout && plan.rubber
+      ? hardnessAnswers(
+          shelf.rubbers,
+          plan.rubber,
+          h.support === "free" ? h.worst : null,
+          (r) => stretchIn(job.mould, plan.measure!, plan.layout!, r.elongationPct).hold,
+        )
+      : [];
+  if (answers.length < 2) return null;
   return (
     <details>
       <summary className="min-h-8 font-semibold">Softer or firmer rubber for this piece</summary>
@@ -321,7 +326,7 @@ function Hardness() {
           </tr>
         </thead>
         <tbody>
-          {h.hardness.map((r) => (
+          {answers.map((r) => (
             <tr key={r.rubberId} className={`border-t border-line ${r.rubberId === plan.rubber?.id ? "bg-peel/50" : ""}`}>
               <th scope="row" className="py-1.5 pr-2 text-left font-normal">
                 {r.name}
