@@ -86,6 +86,14 @@ export function demoJobs(): { id: string; job: Job }[] {
       }),
     },
     {
+      id: "demo-dome-finial",
+      job: job("Dome finial", {
+        note: "For the reading-room stair. Too tall and too slim in the waist for a block.",
+        master: master("turned", {}, "surface-wood-sealed", { profile: [{ zMm: 0, radiusMm: 60 }, { zMm: 40, radiusMm: 62 }, { zMm: 80, radiusMm: 35 }, { zMm: 120, radiusMm: 50 }, { zMm: 160, radiusMm: 40 }, { zMm: 180, radiusMm: 15 }] }),
+        castId: "cast-plaster", rubberId: "rubber-platinum-brush-30", sealerId: "release-acrylic", releaseId: "release-wax", jacket: "plaster", mould: mould({ opening: "skin" }), held: "new",
+      }),
+    },
+    {
       id: "demo-nebula-knob",
       job: job("Nebula knob", {
         note: "Drawn as an egg on a foot. Trying the general platinum first.",

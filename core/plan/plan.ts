@@ -216,7 +216,7 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
     add("strength", "warning", [
       {
         path: "mould",
-        message: `The filled mould weighs ${quote(weights.filledG, "mass")}: past a comfortable one-person lift of ${quote(COMFORTABLE_LIFT_G, "mass")}. Fill it where it will stand, or lift with two.`,
+        message: `${weights.filledG >= (weights.boxedG ?? 0) ? "The filled mould" : "The box with rubber and master in it"} weighs ${quote(Math.max(weights.filledG, weights.boxedG ?? 0), "mass")}: past a comfortable one-person lift of ${quote(COMFORTABLE_LIFT_G, "mass")}. Fill it where it will stand, or lift with two.`,
       },
     ]);
 
@@ -438,18 +438,19 @@ function weigh(
   const boxG = layout.kind === "block" ? boxMassG(layout.panels, stock) : null;
   const jacketG = layout.jacket?.massG.typical ?? null;
   const insertsG = inside?.insertsG ?? 0;
+  const boxedG = boxG === null ? null : boxG + rubberG + (masterG ?? 0);
   const filledG = rubberG + batch.wetG + insertsG + (jacketG ?? 0);
   return {
     rubberG,
     boxG,
-    boxedG: boxG === null ? null : boxG + rubberG + (masterG ?? 0),
+    boxedG,
     jacketG,
     mouldG: rubberG,
     castWetG: batch.wetG + insertsG,
     castDemouldedG: batch.demouldedG.typical + insertsG,
     castDryG: batch.dryG.typical + insertsG,
     filledG,
-    heavy: filledG > COMFORTABLE_LIFT_G,
+    heavy: Math.max(filledG, boxedG ?? 0) > COMFORTABLE_LIFT_G,
   };
 }
 

@@ -51,7 +51,7 @@ export interface Weights {
   castWetG: number;
   castDemouldedG: number;
   castDryG: number;
-  /** True when the filled mould is past a comfortable one-person lift. */
+  /** True when the filled mould, or the box as it cures, is past a comfortable one-person lift. */
   heavy: boolean;
 }
 

@@ -1,6 +1,7 @@
 "use client";
 
 import { ArchiveX, ArrowLeft, ArrowRight, CircleAlert, CloudCheck, CloudUpload, Redo2, Printer, TriangleAlert, Undo2 } from "lucide-react";
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
@@ -19,10 +20,15 @@ import type { JobDocument, SaveState } from "./jobDocument";
 import { Route, stepName } from "./Route";
 import type { Stage } from "@/core/draw";
 import { OPENING } from "@/core/mould";
-import { SectionDrawing } from "./SectionDrawing";
 import { loadSteps, STEP_BODY } from "./steps";
 import { Tally } from "./Tally";
 import { useJobDocument } from "./useJobDocument";
+
+/** Drawn once the page knows its own width, so it is fetched after it. */
+const SectionDrawing = dynamic(() => import("./SectionDrawing").then((m) => m.SectionDrawing), {
+  ssr: false,
+  loading: () => <div className="aspect-[5/3] max-h-[430px] min-h-[230px] w-full" />,
+});
 
 const STAGE_OF: Record<StepId, Stage> = {
   master: "master",
@@ -98,7 +104,8 @@ export function JobScreen({
     ...(made === "skin" && job.jacket !== "none" ? [{ value: "jacket" as const, label: "Jacket" }] : []),
     { value: "cast", label: "Casting" },
   ];
-  const wanted = chosen?.step === step ? chosen.stage : STAGE_OF[step];
+  const opens = step === "box" && stages.some((s) => s.value === "jacket") ? "jacket" : STAGE_OF[step];
+  const wanted = chosen?.step === step ? chosen.stage : opens;
   const stage = !plan.layout ? "master" : stages.some((s) => s.value === wanted) ? wanted : "pour0";
   const edit = document.update;
   const panelMm = pick(shelf.boxes, job.boxId)?.thicknessMm ?? 0;

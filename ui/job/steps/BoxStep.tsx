@@ -9,6 +9,7 @@ import {
   OPENING,
   OVERLAP_LABEL,
   OVERLAPS,
+  panelBow,
   THICKEST_MM,
   type BlockLayout,
   type MouldDecision,
@@ -258,7 +259,7 @@ const STRAIGHT_MM = 1;
 
 function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly PlannedPour[] }) {
   const { fmt, say, band } = useUnits();
-  const { job, plan } = useJob();
+  const { job, plan, shelf } = useJob();
   const panel = plan.hold?.panel;
   const hoop = plan.hold?.hoop;
   // Worked out only where it is shown, and only when there is time.
@@ -267,9 +268,12 @@ function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly Plann
     () =>
       shown && {
         leastMm: leastPanel(shown.panel, shown.modulusMPa, STRAIGHT_MM),
+        stocks: shelf.boxes.flatMap((b) =>
+          b.bends || !b.modulusMPa ? [] : [{ id: b.id, name: b.name, bowMm: panelBow(shown.panel, b.thicknessMm, b.modulusMPa).mostMm.typical }],
+        ),
         straps: shown.mostMm.typical > STRAIGHT_MM ? backing(shown.panel, shown.stock.thicknessMm, shown.modulusMPa, STRAIGHT_MM, job.hold.strapN, 1) : null,
       },
-    [shown, job.hold.strapN],
+    [shown, job.hold.strapN, shelf.boxes],
   );
   const best = layout.alternatives.find((a) => a.savedMl > 1);
   const firstSeam = pours.reduce((most, p) => Math.max(most, p.seamPa ?? 0), 0);
@@ -312,6 +316,19 @@ function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly Plann
             {typeof remedy?.leastMm === "number" && `Of this stuff ${fmt(remedy.leastMm, "length")} would do without.`}
           </span>
         </p>
+      )}
+      {remedy && remedy.stocks.length > 1 && (
+        <details>
+          <summary className="min-h-8 font-semibold">The same box of other sheets</summary>
+          <ul className="mt-1">
+            {remedy.stocks.map((b) => (
+              <li key={b.id} className="flex justify-between gap-3 border-t border-line py-1">
+                <span>{b.name}</span>
+                <b className={b.bowMm > STRAIGHT_MM ? "text-care" : ""}>bows {fmt(b.bowMm, "length")}</b>
+              </li>
+            ))}
+          </ul>
+        </details>
       )}
       {hoop && (
         <p>

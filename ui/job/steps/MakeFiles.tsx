@@ -94,6 +94,14 @@ export function MakeFiles() {
         <button type="button" className="btn" disabled={busy} onClick={() => void look()}>
           {busy ? "Working it out…" : "How many parts and sheets?"}
         </button>
+        {answer && answer.sheets.length > 0 && (
+          // eslint-disable-next-line @next/next/no-img-element -- drawn for this very moment: nothing for an image loader to improve
+          <img
+            src={`/api/jobs/${id}/make/sheets.svg?look=${document.getState().revision}`}
+            alt="The pieces laid out on stock sheets"
+            className="w-full rounded-xl border border-line bg-white"
+          />
+        )}
         {answer && (
           <div role="status" className="space-y-2 rounded-xl bg-paper p-3">
             {answer.sheets.map((s) => (

@@ -44,6 +44,7 @@ export function OpeningStep() {
       )}
       {mould.opening === "plugs" && <Plugs />}
       {kind.made === "skin" && <SkinFields />}
+      <Remarks path="inside.hollow" />
       <LetsGo />
       {plan.layout && (
         <div>
