@@ -1,5 +1,5 @@
 import type { Cast, Range } from "../material";
-import { hollowOut, outlineArea, volumeBelow, type FormProblem, type Hollowed, type Measure } from "../master";
+import { hollowOut, outlineArea, ringAt, volumeBelow, type FormProblem, type Hollowed, type Measure } from "../master";
 import { quote } from "../quantity";
 import { GRAVITY } from "./constants";
 import { HOLLOW_WAYS, INSERTS, OPENING } from "./choices";
@@ -57,9 +57,11 @@ const ROLL_EXTRA = 0.3;
  * A hollow casting in coats: its shell, what each coat takes, and whether its mouth lets the work be done.
  * The mouths asked for are workshop rules of thumb.
  */
-export function hollowCast(m: Measure, d: MouldDecision, inside: Inside, cavityMl: number): { hollow: HollowCast; warnings: FormProblem[] } | null {
+export function hollowCast(m: Measure, d: MouldDecision, inside: Inside, cavityMl: number): { hollow: HollowCast | null; warnings: FormProblem[] } | null {
   const h = inside.hollow;
   if (!h) return null;
+  if (m.solid.inner.length > 0)
+    return { hollow: null, warnings: [{ path: "inside.hollow", message: "This piece has a hollow of its own already: cast it solid round its core." }] };
   const out = hollowOut(m, h.shellMm);
   const way = HOLLOW_WAYS[h.way];
   const back = m.levels[0];
@@ -114,6 +116,7 @@ export function thinnestSection(m: Measure, family: Cast["family"], densityGMl: 
     const [p, q] = [levels[i]!, levels[i + 1]!];
     const mid = (p.zMm + q.zMm) / 2;
     const hole = holeAt(hollow, mid);
+    // A vessel's own hollow is out of its levels' areas already.
     const area = (p.areaMm2 + q.areaMm2) / 2 - (hole ? outlineArea(m.section, hole) : 0);
     return { g: (Math.max(0, area) * (q.zMm - p.zMm) * densityGMl) / 1000, z: mid };
   };
@@ -122,7 +125,7 @@ export function thinnestSection(m: Measure, family: Cast["family"], densityGMl: 
     mass += s.g;
     moment += s.g * s.z;
     const l = levels[i]!;
-    const hole = holeAt(hollow, l.zMm + 1e-6);
+    const hole = holeAt(hollow, l.zMm + 1e-6) ?? ringAt(m.solid.inner, l.zMm);
     const modulus = sectionModulus(m.section, l, hole);
     if (modulus <= 0 || i === 0) continue;
     const stressMPa = ((moment - mass * l.zMm) * GRAVITY * 1e-3) / modulus;

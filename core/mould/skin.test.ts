@@ -230,11 +230,13 @@ describe("what goes inside", () => {
     const inside = (way: "roll" | "tip" | "layup", mouthMm: number | null) => ({ ...insideDefault, hollow: { way, shellMm: 10, coats: 2, mouthMm } });
     const open = decide({ opening: "open" });
     const rolled = hollowCast(drum, open, inside("roll", null), drum.volumeMl)!;
+    if (!rolled.hollow) throw new Error("not hollow");
     expect(rolled.warnings).toEqual([]);
     expect(rolled.hollow.mouthMm).toBe(80);
     expect(rolled.hollow.chargeMl).toBeCloseTo((rolled.hollow.shellMl / 2) * 1.3, 9);
     expect(say(hollowCast(drum, open, inside("layup", null), drum.volumeMl)!.warnings[0]!.message, "metric")).toMatch(/mouth is 80 mm; .* wants about 100 mm/);
     const tipped = hollowCast(drum, decide({ opening: "twoPart" }), inside("tip", 20), drum.volumeMl)!;
+    if (!tipped.hollow) throw new Error("not hollow");
     expect(tipped.hollow.backMl).toBeCloseTo(drum.volumeMl - tipped.hollow.shellMl / 2, 9);
     expect(hollowCast(drum, decide({ opening: "twoPart" }), inside("tip", null), drum.volumeMl)!.warnings).toHaveLength(1);
     expect(hollowCast(drum, open, insideDefault, drum.volumeMl)).toBeNull();
@@ -261,6 +263,24 @@ describe("what goes inside", () => {
     expect(weak.atMm).toBeGreaterThan(50);
     expect(weak.atMm).toBeLessThan(75);
     expect(weak.margin).toBeLessThan(2);
+  });
+
+  it("a vessel bends as the ring it is, and is not hollowed twice", () => {
+    const vessel = measure("vessel", { bottomMm: 80, topMm: 80, heightMm: 200, wallMm: 6, floorMm: 8 });
+    const thin = thinnestSection(vessel, "gypsum", 1.6, null)!;
+    // Thin ring: half the weight on half the length over π·(R⁴ − r⁴)/(4·R), just above the floor.
+    const ring = (Math.PI * (40 ** 4 - 34 ** 4)) / 4 / 40;
+    const expected = (0.5 * 1.6e-3 * 9.80665e-3 * Math.PI * (40 ** 2 - 34 ** 2) * 192 ** 2) / ring;
+    expect(thin.stressMPa / expected).toBeGreaterThan(0.85);
+    expect(thin.stressMPa / expected).toBeLessThan(1.1);
+    const again = hollowCast(
+      vessel,
+      decide({ opening: "open" }),
+      { ...insideDefault, hollow: { way: "roll", shellMm: 5, coats: 2, mouthMm: null } },
+      vessel.volumeMl,
+    )!;
+    expect(again.hollow).toBeNull();
+    expect(again.warnings[0]!.message).toMatch(/hollow of its own already/);
   });
 
   it("sections add up to the piece, and cuts outside it are no cuts", () => {

@@ -172,7 +172,7 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
     const cavityMl = layout?.kind === "block" ? layout.cavityMl : measure.volumeMl;
     const hollow = hollowCast(measure, job.mould, job.inside, cavityMl);
     add("cast", "warning", hollow?.warnings ?? []);
-    castMl = (hollow ? hollow.hollow.shellMl : cavityMl) - insertsMl;
+    castMl = (hollow?.hollow ? hollow.hollow.shellMl : cavityMl) - insertsMl;
     const made = castMl > 0 ? castBatch(cast, castMl, job.cast) : null;
     if (!made)
       add("cast", "fault", [
@@ -211,7 +211,7 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
       : null;
   if (hold) holdRemarks(hold, add);
 
-  const weights = weigh(pours, batch, inside, layout, stock, masterG);
+  const weights = weigh(pours, batch, inside, layout, stock, masterG, hold);
   if (weights?.heavy)
     add("strength", "warning", [
       {
@@ -432,11 +432,18 @@ function weigh(
   layout: Layout | null,
   stock: BoxStock | null,
   masterG: number | null,
+  hold: PlannedHold | null,
 ): Weights | null {
   if (pours.length === 0 || !batch || !layout) return null;
   const rubberG = pours.reduce((s, p) => s + p.rubberMl * p.rubber.densityGMl.typical, 0);
   const boxG = layout.kind === "block" ? boxMassG(layout.panels, stock) : null;
-  const jacketG = layout.jacket?.massG.typical ?? null;
+  // Boards weigh what their own sheet weighs.
+  const boards = layout.kind === "block" && hold?.boards?.stock.densityGMl ? hold.boards.stock : null;
+  const boardsG =
+    boards?.densityGMl && layout.kind === "block"
+      ? (layout.box.perimeterMm * layout.fillHeightMm * boards.thicknessMm * boards.densityGMl.typical) / 1000
+      : null;
+  const jacketG = boardsG ?? layout.jacket?.massG.typical ?? null;
   const insertsG = inside?.insertsG ?? 0;
   const boxedG = boxG === null ? null : boxG + rubberG + (masterG ?? 0);
   const filledG = rubberG + batch.wetG + insertsG + (jacketG ?? 0);
