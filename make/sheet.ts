@@ -2,7 +2,7 @@ import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage, type RGB }
 import { buildScene, type Scene, type Stage, type Stuff } from "../core/draw";
 import type { Job } from "../core/job";
 import { JACKET_PRACTICE, JACKETS, pick, SEAL_PRACTICE, type Shelf } from "../core/material";
-import { buildOrder, OPENING } from "../core/mould";
+import { buildOrder, INSERT_PRACTICE, OPENING } from "../core/mould";
 import type { Plan } from "../core/plan";
 import { formatBand, formatQuantity, say, type Dimension, type UnitSystem } from "../core/quantity";
 import { VERDICT_WORD } from "../core/fit";
@@ -288,7 +288,7 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, shelf:
     for (const c of plan.castBatch.components) pen.row(c.name, fmt(c.massG, "mass"), true);
     pen.row("In all", fmt(plan.castBatch.mixG, "mass"), true);
     for (const i of plan.inside?.inserts ?? [])
-      pen.text(`• Goes inside: ${i.count} × ${i.label}, ${fmt(i.diameterMm, "length")} across, ${fmt(i.lengthMm, "length")} long. ${i.reminder}`, {
+      pen.text(`• Goes inside: ${i.count} × ${i.label}, ${fmt(i.diameterMm, "length")} across, ${fmt(i.lengthMm, "length")} long. ${INSERT_PRACTICE[i.kind]}`, {
         size: 9,
         gap: 1,
       });

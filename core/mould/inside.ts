@@ -12,7 +12,6 @@ export interface PlacedInsert extends Insert {
   /** What it displaces and weighs, all of its count. */
   volumeMl: number;
   massG: number;
-  reminder: string;
 }
 
 /** Rods and tubes as round bars; what they displace and weigh, by the density usual for their kind. */
@@ -34,7 +33,7 @@ export function placeInserts(inserts: readonly Insert[], m: Measure): { placed: 
         path,
         message: `${kind.label} has ${mm(Math.max(0, cover))} of cast beside it, less than its own ${mm(i.diameterMm)}: it may show through or rust out.`,
       });
-    return { ...i, label: kind.label, volumeMl, massG: volumeMl * kind.densityGMl, reminder: kind.when };
+    return { ...i, label: kind.label, volumeMl, massG: volumeMl * kind.densityGMl };
   });
   return { placed, warnings };
 }

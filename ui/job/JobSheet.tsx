@@ -5,7 +5,7 @@ import Link from "next/link";
 import type { ReactNode } from "react";
 import type { Job } from "@/core/job";
 import { JACKET_PRACTICE, JACKETS } from "@/core/material";
-import { buildOrder, OPENING } from "@/core/mould";
+import { buildOrder, INSERT_PRACTICE, OPENING } from "@/core/mould";
 import type { Plan } from "@/core/plan";
 import { useUnits } from "../units";
 import { VerdictMark } from "../VerdictMark";
@@ -124,7 +124,7 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
           <ul className="list-disc pl-5">
             {plan.inside.inserts.map((i, k) => (
               <li key={k}>
-                {i.count} × {i.label}, ⌀ {fmt(i.diameterMm, "length")}, {fmt(i.lengthMm, "length")} long. {i.reminder}
+                {i.count} × {i.label}, ⌀ {fmt(i.diameterMm, "length")}, {fmt(i.lengthMm, "length")} long. {INSERT_PRACTICE[i.kind]}
               </li>
             ))}
           </ul>

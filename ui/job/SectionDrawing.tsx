@@ -213,7 +213,7 @@ function skinDims({ job, layout, scene, X, Y, onMould, stage }: Frame & { layout
       max: 200,
     });
   }
-  if (job.mould.opening !== "glove") {
+  if (job.mould.opening !== "glove" && stage !== "cast") {
     const foot = layout.footMm / 2;
     const y = Y(scene.bottomMm) + 20;
     dims.push({

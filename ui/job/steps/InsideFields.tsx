@@ -1,6 +1,6 @@
 "use client";
 
-import { HOLLOW_KINDS, HOLLOW_WAYS, INSERT_KINDS, INSERTS, type Inside } from "@/core/mould";
+import { HOLLOW_KINDS, HOLLOW_WAYS, INSERT_KINDS, INSERT_PRACTICE, INSERTS, type Inside } from "@/core/mould";
 import { Choice, Figure, Pick } from "../../controls";
 import { ListEditor } from "../../ListEditor";
 import { QuantityField } from "../../QuantityField";
@@ -113,7 +113,7 @@ function Inserts({ put }: Put) {
             />
             {placed[at] && (
               <p className="hint">
-                Takes the place of {fmt(placed[at].volumeMl, "volume")} of mix and weighs {fmt(placed[at].massG, "mass")}. {placed[at].reminder}
+                Takes the place of {fmt(placed[at].volumeMl, "volume")} of mix and weighs {fmt(placed[at].massG, "mass")}. {INSERT_PRACTICE[i.kind]}
               </p>
             )}
             <Doubts path={`inside.inserts.${at}`} />

@@ -1,6 +1,6 @@
 "use client";
 
-import { buildOrder, OPENING, OPENINGS, type MouldDecision } from "@/core/mould";
+import { buildOrder, OPENING, OPENING_SUITS, OPENINGS, type MouldDecision } from "@/core/mould";
 import { Choice, Figure, Pick } from "../../controls";
 import { HoldMark, STRETCH_WORDS } from "../../HoldMark";
 import { ListEditor } from "../../ListEditor";
@@ -25,7 +25,7 @@ export function OpeningStep() {
           label: OPENING[o].label,
           group: OPENING[o].made === "block" ? "Blocks, poured in a box" : "Skins, laid on the master",
         }))}
-        help={kind.suits}
+        help={OPENING_SUITS[mould.opening]}
         onChange={(v) => put({ opening: OPENINGS.find((o) => o === v) ?? mould.opening })}
       />
       <Remarks path="mould.opening" />
