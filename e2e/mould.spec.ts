@@ -227,6 +227,12 @@ test("plugs, inserts and a hollow casting are planned, drawn and refused in word
   await page.getByLabel("Solid or hollow").selectOption({ label: "Rolled round by hand, coat on coat" });
   await expect(page.getByText(/The mouth is 0 mm; rolled round by hand/)).toBeVisible();
   await expect(page.getByText("Comes back out")).toBeVisible();
+  // Each step of the route shows its own share of the order, and the stop before the pour names what goes in.
+  await toStep(page, "Rubber");
+  await page.getByText("To do in this step, in order").click();
+  await expect(page.getByText(/Pour the second half to/)).toBeVisible();
+  await toStep(page, "Pour & open");
+  await expect(page.getByText(/1 × armature rod/)).toBeVisible();
   await saved(page);
   const sheets = await (await page.request.get(`/api/jobs/${id}/make/sheets.dxf`)).text();
   expect(sheets).toContain("Board, long");

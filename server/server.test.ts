@@ -471,9 +471,9 @@ describe("the workshop file", () => {
 });
 
 describe("the demo", () => {
-  it("loads whole: six jobs, their log, and a yield for each mould that has cast", () => {
+  it("loads whole: seven jobs, their log, and a yield for each mould that has cast", () => {
     loadDemo(w.db, clock);
-    expect(jobsInHand(w).total).toBe(6);
+    expect(jobsInHand(w).total).toBe(7);
     expect(logbook(w, {}).total).toBe(18);
     expect(curing(w).map((p) => p.snapshot.jobName)).toEqual(expect.arrayContaining(["Crater lamp base", "Moon-phase tile", "Eclipse pillar candle"]));
     expect(yields(w).reduce((n, y) => n + y.casts, 0)).toBe(10);

@@ -212,13 +212,17 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
   if (hold) holdRemarks(hold, add);
 
   const weights = weigh(pours, batch, inside, layout, stock, masterG, hold);
-  if (weights?.heavy)
-    add("strength", "warning", [
+  if (weights?.heavy) {
+    const heaviest: FormProblem[] = [
       {
         path: "mould",
         message: `${weights.filledG >= (weights.boxedG ?? 0) ? "The filled mould" : "The box with rubber and master in it"} weighs ${quote(Math.max(weights.filledG, weights.boxedG ?? 0), "mass")}: past a comfortable one-person lift of ${quote(COMFORTABLE_LIFT_G, "mass")}. Fill it where it will stand, or lift with two.`,
       },
-    ]);
+    ];
+    // Said where it is decided, and again where it is lifted.
+    add("strength", "warning", heaviest);
+    add("out", "warning", heaviest);
+  }
 
   const mixes = pours.map((p) => p.batch?.mixG);
   const allMixed = mixes.length > 0 && mixes.every((g) => g !== undefined);

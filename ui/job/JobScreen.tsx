@@ -30,6 +30,8 @@ const SectionDrawing = dynamic(() => import("./SectionDrawing").then((m) => m.Se
   loading: () => <div className="aspect-[5/3] max-h-[430px] min-h-[230px] w-full" />,
 });
 
+const StepTasks = dynamic(() => import("./StepTasks").then((m) => m.StepTasks), { ssr: false });
+
 const STAGE_OF: Record<StepId, Stage> = {
   master: "master",
   pairing: "pour0",
@@ -141,6 +143,7 @@ export function JobScreen({
             </h2>
             <Cautions step={step} />
             <Body />
+            <StepTasks step={step} />
             <div className="flex justify-between gap-3 border-t border-line pt-3">
               <button type="button" className="btn btn-bare" disabled={at === 0} onClick={() => go(STEP_IDS[at - 1] ?? step)}>
                 <ArrowLeft size={18} aria-hidden="true" /> Back

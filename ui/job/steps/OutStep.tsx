@@ -6,6 +6,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Wait } from "@/core/cure";
 import { SHOP_C } from "@/core/cure";
+import { INSERT_PRACTICE } from "@/core/mould";
 import { OUTCOME_WORD } from "@/core/plan";
 import { Pick } from "../../controls";
 import { notice } from "../../notice";
@@ -47,6 +48,14 @@ export function OutStep() {
       <div className="rounded-xl border-2 border-dashed border-ink p-3">
         <p className="font-semibold">Stop before you wet or melt anything:</p>
         <p>Release on and dry. Board level. Cups, sticks, scale and tools laid out. Gloves and goggles on, and a mask for dust.</p>
+        {plan.inside?.inserts.map((i, k) => (
+          <p key={k}>
+            <b>
+              {i.count} × {i.label.toLowerCase()}:
+            </b>{" "}
+            {INSERT_PRACTICE[i.kind]}
+          </p>
+        ))}
       </div>
       {plan.pours.length === 0 && !plan.castCure && <p>Times appear once the rubber and the cast are worked out.</p>}
       {plan.pours.map((p, i) => (

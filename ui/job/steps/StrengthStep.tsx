@@ -60,7 +60,9 @@ function Verdict() {
             ? "Something rigid stands behind the rubber, and rubber hardly gives in bulk: it stays in shape."
             : h.support === "boards"
               ? "Boards stand behind the rubber; see below what they need."
-              : "Between edges held and edges hinged, and the spread of this rubber's hardness."}
+              : worst.wall.kind === "flat"
+                ? "Between edges held and edges hinged, because neighbouring walls yield too, and the spread of this rubber's hardness."
+                : "Between rings tied to the base, which helps most low down, and free rings, which are too much there; and the spread of this rubber's hardness."}
         </p>
       </div>
       <div className="grid grid-cols-2 gap-3 sm:col-span-2">
