@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { memo, useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Job } from "@/core/job";
 import { LARGEST_MM, SMALLEST_MM, type Measure, type ProfilePoint, type SizeKey } from "@/core/master";
 import { OPENING, THICKEST_MM, type BlockLayout, type SkinLayout } from "@/core/mould";
@@ -54,11 +54,11 @@ const GROUND: Record<Stuff, string> = {
 };
 
 /** One hatch for each stuff: diagonals for rubber, dots for clay, grain for wood, crossed lines for the master, flecks for the cast. */
-function Hatches({ id, scale }: { id: string; scale: number }) {
+const Hatches = memo(function Hatches({ id, stuffs }: { id: string; stuffs: string }) {
   const stroke = (s: Stuff) => ({ stroke: HUE[s], strokeWidth: 1.1, fill: "none" });
   return (
     <defs>
-      {STUFFS.map((s) => (
+      {STUFFS.filter((s) => stuffs.split(" ").includes(s)).map((s) => (
         <pattern key={s} id={`${id}-${s}`} width="12" height="12" patternUnits="userSpaceOnUse">
           <rect width="12" height="12" fill={GROUND[s]} />
           {s === "rubber" && <path d="M-3 9 9 -3M0 15 15 0M-3 3 3 -3M9 15 15 9" {...stroke(s)} />}
@@ -74,8 +74,15 @@ function Hatches({ id, scale }: { id: string; scale: number }) {
           {s === "cast" && <path d="M2 2l2 2M8 4l2-1M4 9l1 2M9 9l2 1" {...stroke(s)} strokeLinecap="round" />}
         </pattern>
       ))}
-      {/* The same hatches for paths drawn in millimetres, so that lines keep their width at any scale. */}
-      {STUFFS.map((s) => (
+    </defs>
+  );
+});
+
+/** The same hatches for paths drawn in millimetres, so that lines keep their width at any scale. */
+function ScaledHatches({ id, scale, stuffs }: { id: string; scale: number; stuffs: readonly Stuff[] }) {
+  return (
+    <defs>
+      {stuffs.map((s) => (
         <pattern key={s} id={`${id}-${s}-mm`} href={`#${id}-${s}`} patternTransform={`scale(${1 / scale} ${-1 / scale})`} />
       ))}
     </defs>
@@ -341,7 +348,8 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
           onPointerUp={() => setDragging(null)}
           onPointerLeave={() => setDragging(null)}
         >
-          <Hatches id={id} scale={scale} />
+          <Hatches id={id} stuffs={stuffs.join(" ")} />
+          <ScaledHatches id={id} scale={scale} stuffs={stuffs} />
           {scene.regions.map((r, i) => (
             <g key={i} transform={`translate(${cx} ${base + scene.bottomMm * scale}) scale(${scale} ${-scale})`}>
               <path
