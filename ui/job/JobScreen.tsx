@@ -4,7 +4,7 @@ import { ArchiveX, ArrowLeft, ArrowRight, CircleAlert, CloudCheck, CloudUpload, 
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import type { Job } from "@/core/job";
 import { pick, type Shelf } from "@/core/material";
 import { heldByLog, plan as planOf, STEP_IDS, type StepId } from "@/core/plan";
@@ -81,6 +81,8 @@ export function JobScreen({
   const known = useMemo(() => ({ shopC: null, held: heldByLog(pours) }), [pours]);
   const { studies, ask } = useHeatWorker();
   const plan = useMemo(() => planOf(job, shelf, known, studies), [job, known, shelf, studies]);
+  // The route may follow a drag a moment later.
+  const calmSteps = useDeferredValue(plan.steps);
   useEffect(() => ask(plan.heat.map((h) => h.question)), [ask, plan]);
   const [firstStep] = useState<StepId>(() => plan.steps.find((s) => s.state === "asks" || s.state === "troubled")?.id ?? "out");
   const [step, go] = useStep(firstStep);
@@ -119,7 +121,7 @@ export function JobScreen({
       <div className="flex flex-1 flex-col gap-2.5 pt-1">
         <TitleRow job={job} save={save} canUndo={canUndo} canRedo={canRedo} document={document} id={initial.id} />
         <Trouble save={save} document={document} />
-        <Route steps={plan.steps} opening={job.mould.opening} current={step} onGo={go} />
+        <Route steps={calmSteps} opening={job.mould.opening} current={step} onGo={go} />
         <div className="grid flex-1 items-start gap-3 pb-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
           <section aria-label="Section drawing" className="card overflow-hidden lg:sticky lg:top-2">
             {plan.layout && (

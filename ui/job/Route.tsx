@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useRef } from "react";
+import { memo, useEffect, useRef } from "react";
 import { OPENING, type Opening } from "@/core/mould";
 import type { Step, StepId, StepState } from "@/core/plan";
 import { useUnits } from "../units";
@@ -49,7 +49,17 @@ export function StepMark({ state }: { state: StepState }) {
 }
 
 /** The route: this job's steps in order, each saying how it stands. */
-export function Route({ steps, opening, current, onGo }: { steps: readonly Step[]; opening: Opening; current: StepId; onGo: (id: StepId) => void }) {
+export const Route = memo(function Route({
+  steps,
+  opening,
+  current,
+  onGo,
+}: {
+  steps: readonly Step[];
+  opening: Opening;
+  current: StepId;
+  onGo: (id: StepId) => void;
+}) {
   const { say } = useUnits();
   const here = useRef<HTMLButtonElement>(null);
   // On a narrow screen the route scrolls sideways: keep the current step in view.
@@ -87,4 +97,4 @@ export function Route({ steps, opening, current, onGo }: { steps: readonly Step[
       </ol>
     </nav>
   );
-}
+});

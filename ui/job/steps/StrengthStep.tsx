@@ -1,7 +1,7 @@
 "use client";
 
 import dynamic from "next/dynamic";
-import { useDeferredValue, useMemo } from "react";
+import { memo, useDeferredValue, useMemo } from "react";
 import { JACKET_KEYS, JACKETS, pick } from "@/core/material";
 import { hardnessAnswers, stretchIn, type Holding } from "@/core/mould";
 import { boardsFor } from "@/core/plan";
@@ -9,12 +9,15 @@ import { Figure, Pick } from "../../controls";
 import { CORE_WORDS, HoldMark, STRETCH_WORDS, WALL_WORDS } from "../../HoldMark";
 import { tradeOff, WALL_SPAN, withWall, type TradeQuestion } from "../../strength/trade";
 import { useUnits } from "../../units";
-import { JobQuantity, useJob } from "../JobContext";
+import { JobProvider, JobQuantity, useJob } from "../JobContext";
 
 const BulgeChart = dynamic(() => import("../../strength/BulgeChart").then((m) => m.BulgeChart), { ssr: false, loading: () => <div className="h-64" /> });
 
 export function StrengthStep() {
-  const { plan } = useJob();
+  const world = useJob();
+  // What stands below the slider follows a drag when there is time; the figures at the slider and the drawing follow every frame.
+  const calm = useDeferredValue(world);
+  const { plan } = world;
   const { say } = useUnits();
   if (!plan.hold) return <p>How the walls stand up shows once the master is measured and the rubber is chosen.</p>;
   if (!plan.hold.worst) return <p>Choose what to cast: its weight is what presses on the walls.</p>;
@@ -28,6 +31,18 @@ export function StrengthStep() {
         </p>
       ))}
       <WallDrag />
+      <JobProvider value={calm}>
+        <Below />
+      </JobProvider>
+    </>
+  );
+}
+
+const Below = memo(function Below() {
+  const { plan } = useJob();
+  if (!plan.hold?.worst) return null;
+  return (
+    <>
       <Behind />
       <SideBySide />
       <Hardness />
@@ -35,7 +50,7 @@ export function StrengthStep() {
       <Places />
     </>
   );
-}
+});
 
 /** The bulge, as large as it matters. */
 function Verdict() {
