@@ -1,3 +1,4 @@
+import { readFile } from "node:fs/promises";
 import { expect, test } from "./workshop";
 
 test("the logbook is searched, filtered and read mould by mould", async ({ page }) => {
@@ -8,6 +9,12 @@ test("the logbook is searched, filtered and read mould by mould", async ({ page 
   await page.getByLabel("Find in jobs, materials and notes").fill("pewter");
   await expect(page.getByText("2 pours")).toBeVisible();
   expect(new URL(page.url()).search).toBe("?text=pewter&outcome=failed");
+  // What is on the screen goes out as a table.
+  const [table] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "These as CSV" }).click()]);
+  expect(table.suggestedFilename()).toBe("log.csv");
+  const rows = (await readFile(await table.path(), "utf8")).split("\r\n");
+  expect(rows).toHaveLength(3);
+  expect(rows[1]).toContain("Comet pewter");
   await page.reload();
   await expect(page.getByLabel("Find in jobs, materials and notes")).toHaveValue("pewter");
   await page.getByLabel("Find in jobs, materials and notes").fill("no such words 100 %");

@@ -112,13 +112,17 @@ const LogQuery = z.object({
 
 export const LOG_PAGE = 40;
 
-/** One page of the logbook. Odd query values fall back to their defaults. */
-export function logbook(w: Workshop, query: Record<string, unknown>): { pours: Pour[]; total: number; filter: z.infer<typeof LogQuery> } {
-  const filter = LogQuery.parse({
+/** The log's filters as asked for. Odd query values fall back to their defaults. */
+export const logFilter = (query: Record<string, unknown>): z.infer<typeof LogQuery> =>
+  LogQuery.parse({
     text: query.text ?? "",
     outcome: query.outcome ?? "all",
     mouldId: query.mouldId ?? null,
     page: query.page ?? 0,
   });
+
+/** One page of the logbook. */
+export function logbook(w: Workshop, query: Record<string, unknown>): { pours: Pour[]; total: number; filter: z.infer<typeof LogQuery> } {
+  const filter = logFilter(query);
   return { ...listLog(w.db, { ...filter, pageSize: LOG_PAGE }), filter };
 }

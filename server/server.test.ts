@@ -3,6 +3,7 @@ import { spawnSync } from "node:child_process";
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import Papa from "papaparse";
 import { judgeChain } from "../core/fit";
 import { newJob, type Job } from "../core/job";
 import { shelfOf } from "../core/material";
@@ -16,6 +17,7 @@ import { exportMaterials, importMaterials, materialFileSchema } from "./exchange
 import { addPatchPhoto, judgePatch, patchesOf, patchPhoto, runningPatches, startPatch } from "./patches";
 import { addPhoto, openPhoto, photoPath, removePhoto } from "./photos";
 import { curing, getPour, logbook, logPour, poursOfJob, updatePour, yields } from "./pours";
+import { exportLog } from "./logCsv";
 import { Refusal, storageRefusal } from "./refusal";
 import { getSettings, updateSettings } from "./settings";
 import { openAt, shelf, WorkshopUnavailable, type Workshop } from "./workshop";
@@ -467,6 +469,33 @@ describe("the workshop file", () => {
     const reader = new Database(join(folder, "workshop.sqlite"), { readonly: true });
     expect(reader.prepare("select count(*) as n from jobs").get()).toEqual({ n: 20 });
     reader.close();
+  });
+});
+
+describe("the log as a table", () => {
+  const read = (text: string) => Papa.parse<Record<string, string>>(text, { header: true }).data;
+
+  it("holds every pour once, and every part of its batch, in figures a table can add up", () => {
+    loadDemo(w.db, clock);
+    const log = read(exportLog(w, {}).text);
+    expect(log).toHaveLength(logbook(w, {}).total);
+    const batches = read(exportLog(w, { table: "batches" }).text);
+    for (const pour of log) {
+      const parts = batches.filter((b) => b.pour === pour.pour);
+      expect(parts.reduce((s, b) => s + Number(b.planned_g), 0)).toBeCloseTo(Number(pour.mixed_g), 1);
+      expect(new Date(pour.poured_at!).getTime()).toBeLessThanOrEqual(clock);
+    }
+    expect(log.find((p) => p.notes?.startsWith("Opened after 20"))).toMatchObject({ outcome: "Failed", faults: "Cracked or broke at opening" });
+  });
+
+  it("keeps to the filters of the screen, and writes a formula as text", () => {
+    loadDemo(w.db, clock);
+    const failed = read(exportLog(w, { outcome: "failed" }).text);
+    expect(failed).toHaveLength(logbook(w, { outcome: "failed" }).total);
+    expect(failed.every((p) => p.outcome === "Failed")).toBe(true);
+    updatePour(w, failed[0]!.pour!, { notes: "=HYPERLINK(1)" });
+    expect(read(exportLog(w, { outcome: "failed" }).text).some((p) => p.notes === "'=HYPERLINK(1)")).toBe(true);
+    expect(exportLog(w, { text: "no such piece" }).text.split("\r\n")[0]).toMatch(/^pour,poured_at,job/);
   });
 });
 

@@ -30,24 +30,29 @@ function radiusAt(line: Meridian, z: number): number {
   return p.rMm + ((q.rMm - p.rMm) * (z - p.zMm)) / (q.zMm - p.zMm);
 }
 
-/** Radius at one height of the parallel line `t` outside a meridian: the furthest of its shifted pieces and corner arcs. */
-function outerAt(line: Meridian, z: number, t: number): number {
-  let most = 0;
+/**
+ * Radius at one height of the line parallel to a meridian at a distance t, outside it (+1) or inside (−1): the furthest of
+ * its shifted pieces and corner arcs. 0 where the inside closes.
+ */
+function parallelAt(line: Meridian, z: number, t: number, side: 1 | -1): number {
+  let furthest = side === 1 ? 0 : radiusAt(line, z);
+  const reach = (r: number) => {
+    furthest = side === 1 ? Math.max(furthest, r) : Math.min(furthest, r);
+  };
   for (let i = 0; i < line.length; i++) {
     const p = line[i]!;
     const dz = z - p.zMm;
-    if (dz < -2 * t - 1 && i > 0 && line[i - 1]!.zMm > z + t) break;
-    if (Math.abs(dz) <= t) most = Math.max(most, p.rMm + Math.sqrt(t * t - dz * dz));
+    if (Math.abs(dz) <= t) reach(p.rMm + side * Math.sqrt(t * t - dz * dz));
     const q = line[i + 1];
-    if (!q) break;
-    if (q.zMm < z - t || p.zMm > z + t) continue;
+    if (!q || p.zMm > z + t) break;
+    if (q.zMm < z - t) continue;
     const [dr, rise] = [q.rMm - p.rMm, q.zMm - p.zMm];
     const length = Math.sqrt(dr * dr + rise * rise);
     if (length === 0) continue;
-    const u = rise === 0 ? -1 : (z + (t * dr) / length - p.zMm) / rise;
-    if (u >= 0 && u <= 1) most = Math.max(most, p.rMm + dr * u + (t * rise) / length);
+    const u = rise === 0 ? -1 : (z + (side * t * dr) / length - p.zMm) / rise;
+    if (u >= 0 && u <= 1) reach(p.rMm + dr * u + (side * t * rise) / length);
   }
-  return most;
+  return Math.max(0, furthest);
 }
 
 const ROWS = 96;
@@ -70,7 +75,7 @@ export function growOver(m: Measure, t: number): Grown {
   for (let i = 0; i < ROWS; i++) {
     const z = ((i + 0.5) / ROWS) * height;
     const r = radiusAt(line, z);
-    const out = Math.max(0, outerAt(line, z, t) - r);
+    const out = Math.max(0, parallelAt(line, z, t, 1) - r);
     volume += ring(r, out) * (height / ROWS);
     rows.push({ zMm: z, outMm: out });
   }
@@ -81,7 +86,7 @@ export function growOver(m: Measure, t: number): Grown {
     // Equal steps of angle crowd the rows at the top, where the layer closes.
     const [a0, a1] = [(i / CAP_ROWS) * (Math.PI / 2), ((i + 1) / CAP_ROWS) * (Math.PI / 2)];
     const z = height + t * Math.sin((a0 + a1) / 2);
-    const r = outerAt(line, z, t);
+    const r = parallelAt(line, z, t, 1);
     if (r > 0) {
       volume += (capArea + ring(top, r - top)) * t * (Math.sin(a1) - Math.sin(a0));
       rows.push({ zMm: z, outMm: r - top });
@@ -140,7 +145,7 @@ export function hollowOut(m: Measure, t: number): Hollowed {
   for (let i = 0; i < steps && step > 0; i++) {
     const z = (i + 0.5) * step;
     const r = radiusAt(line, z);
-    const depth = r - innerAt(line, z, t);
+    const depth = r - parallelAt(line, z, t, -1);
     const outline = ringAt(m.solid.outer, z);
     if (!outline) continue;
     const left = { a: Math.max(0, outline.a - depth), b: Math.max(0, outline.b - depth) };
@@ -155,25 +160,6 @@ export function hollowOut(m: Measure, t: number): Hollowed {
 function insetArea(section: Solid["section"], outline: { a: number; b: number }, d: number): number {
   const back = (section === "rect" ? 4 : Math.PI) * d * d;
   return Math.max(0, outlineArea(section, outline) - outlinePerimeter(section, outline) * d + back);
-}
-
-/** Radius at one height of the parallel line `t` inside a meridian; 0 where the wall closes. */
-function innerAt(line: Meridian, z: number, t: number): number {
-  let least = radiusAt(line, z);
-  for (let i = 0; i < line.length; i++) {
-    const p = line[i]!;
-    const dz = z - p.zMm;
-    if (Math.abs(dz) <= t) least = Math.min(least, p.rMm - Math.sqrt(t * t - dz * dz));
-    const q = line[i + 1];
-    if (!q) break;
-    if (q.zMm < z - t || p.zMm > z + t) continue;
-    const [dr, rise] = [q.rMm - p.rMm, q.zMm - p.zMm];
-    const length = Math.sqrt(dr * dr + rise * rise);
-    if (length === 0) continue;
-    const u = rise === 0 ? -1 : (z - (t * dr) / length - p.zMm) / rise;
-    if (u >= 0 && u <= 1) least = Math.min(least, p.rMm + dr * u - (t * rise) / length);
-  }
-  return Math.max(0, least);
 }
 
 /** Area of everything but the back, mm². */

@@ -60,6 +60,7 @@ export function LogScreen({
     if (f.page > 0) q.set("page", String(f.page));
     return q.size > 0 ? `${path}?${q}` : path;
   };
+  const file = (table: "log" | "batches") => `/api/log/export?table=${table}&${address({}).split("?")[1] ?? ""}`;
   const searched = address({ text });
   useEffect(() => {
     if (text === filter.text) return;
@@ -93,9 +94,21 @@ export function LogScreen({
               </Link>
             </p>
           )}
-          <p className="hint" role="status">
-            {total === 1 ? "1 pour" : `${total} pours`}
-          </p>
+          <div className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1">
+            <p className="hint" role="status">
+              {total === 1 ? "1 pour" : `${total} pours`}
+            </p>
+            {total > 0 && (
+              <span className="flex flex-wrap gap-2">
+                <a className="btn !min-h-9 !py-0.5" href={file("log")} download>
+                  These as CSV
+                </a>
+                <a className="btn !min-h-9 !py-0.5" href={file("batches")} download>
+                  Their batches as CSV
+                </a>
+              </span>
+            )}
+          </div>
           {pours.length === 0 ? (
             <p className="card p-6 text-center">No pour fits this. Pours come here from a job’s last step.</p>
           ) : (
