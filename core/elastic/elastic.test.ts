@@ -180,7 +180,7 @@ describe("stiffness of rubber by its hardness", () => {
     const r = youngRange({ low: 22, typical: 25, high: 28 });
     expect(r.low).toBeLessThan(youngFromShoreA(22));
     expect(r.high).toBeGreaterThan(youngFromShoreA(28));
-    expect(() => youngFromShoreA(100)).toThrow(/100 Shore A is outside 1 to 90/);
+    expect(() => youngFromShoreA(100)).toThrow(/100 Shore A is outside 0 to 90/);
   });
 });
 

@@ -2,12 +2,12 @@ import type { Range } from "../material";
 
 /** Poisson's ratio taken for cured silicone: nearly incompressible. */
 export const RUBBER_POISSON = 0.49;
-/** Shore A readings the relation below is used for. */
-export const SHORE_A = { min: 1, max: 90 };
+/** Shore A readings the relation below is used for; at 0 it gives 0.16 MPa, the softest gels. */
+export const SHORE_A = { min: 0, max: 90 };
 
 /**
  * Young's modulus of rubber from its Shore A hardness S, MPa: E = 0.0981·(56 + 7.62336·S) / (0.137505·(254 − 2.54·S))
- * [Gent 1958]. Small strains only. Throws RangeError outside 1 to 90.
+ * [Gent 1958]. Small strains only. Throws RangeError outside 0 to 90.
  */
 export function youngFromShoreA(shoreA: number): number {
   if (!(shoreA >= SHORE_A.min && shoreA <= SHORE_A.max))

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { newJob, Job } from "../job";
-import { BUILT_IN, shelfOf } from "../material";
+import { BUILT_IN, JACKET_KEYS, shelfOf } from "../material";
 import { SHAPE_KINDS, SIZE_KEYS } from "../master";
-import { BOX_SHAPES } from "../mould";
+import { BOX_SHAPES, HOLLOW_KINDS, OPENINGS } from "../mould";
 import { say } from "../quantity";
 import { plan, type StepId } from ".";
 
@@ -124,7 +124,25 @@ describe("the plan of a job", () => {
       surfaceId: ids("surface"),
       releaseId: ids("release"),
       box: fc.constantFrom(...BOX_SHAPES),
-      opening: fc.constantFrom<"open" | "twoPart">("open", "twoPart"),
+      opening: fc.constantFrom(...OPENINGS),
+      jacket: fc.constantFrom(...JACKET_KEYS),
+      jacketMm: fc.option(fc.double({ min: 0.1, max: 200, noNaN: true })),
+      coats: fc.integer({ min: 1, max: 20 }),
+      coatMm: fc.double({ min: 0.1, max: 40, noNaN: true }),
+      plug: fc.double({ min: 0.1, max: 1000, noNaN: true }),
+      partingMm: fc.option(fc.double({ min: 0, max: 3000, noNaN: true })),
+      bridgeMm: fc.option(fc.double({ min: 1, max: 2000, noNaN: true })),
+      boxId: ids("box"),
+      hollow: fc.option(
+        fc.record({
+          way: fc.constantFrom(...HOLLOW_KINDS),
+          shellMm: fc.double({ min: 0.1, max: 200, noNaN: true }),
+          coats: fc.integer({ min: 1, max: 12 }),
+          mouthMm: fc.constant(null),
+        }),
+      ),
+      insert: fc.double({ min: 0.1, max: 500, noNaN: true }),
+      cutsMm: fc.array(fc.double({ min: 0.1, max: 3000, noNaN: true }), { maxLength: 3 }),
       wallMm: fc.double({ min: 0.1, max: 500, noNaN: true }),
       shopC: fc.double({ min: -10, max: 60, noNaN: true }),
       ownBox: fc.option(
@@ -153,7 +171,26 @@ describe("the plan of a job", () => {
           rubberId: g.rubberId,
           secondRubberId: g.secondRubberId,
           releaseId: g.releaseId,
-          mould: { ...base.mould, box: g.box, opening: g.opening, wallMm: g.wallMm, ownBox: g.ownBox },
+          boxId: g.boxId,
+          jacket: g.jacket,
+          hold: { ...base.hold, bridgeMm: g.bridgeMm },
+          inside: {
+            ...base.inside,
+            hollow: g.hollow,
+            cutsMm: g.cutsMm,
+            inserts: [{ kind: "rod", diameterMm: g.insert, lengthMm: g.insert, count: 1, upright: true, fromMm: 0, asideMm: 0 }],
+          },
+          mould: {
+            ...base.mould,
+            box: g.box,
+            opening: g.opening,
+            wallMm: g.wallMm,
+            ownBox: g.ownBox,
+            partingMm: g.partingMm,
+            jacketMm: g.jacketMm,
+            skin: { ...base.mould.skin, coats: g.coats, coatMm: g.coatMm },
+            plugs: [{ name: "Bore", diameterMm: g.plug, lengthMm: g.plug, count: 1, from: "left" }],
+          },
         });
         return !JSON.stringify(plan(j, shelf), (_, v: unknown) => (typeof v === "number" && !Number.isFinite(v) ? "BROKEN" : v)).includes("BROKEN");
       }),
