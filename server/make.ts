@@ -60,7 +60,10 @@ export async function makeFile(w: Workshop, jobId: string, name: string): Promis
       return made(await jobSheetPdf(stored.job, stored.revision, p, known, readSettings(w.db).units));
     case "cut-list.svg":
     case "cut-list.dxf": {
-      const plot = cutListPlot(pieces(stored.job, p, w), `${stored.job.name}: cut list. ${overlapNote(stored.job)}`);
+      const plot = cutListPlot(
+        pieces(stored.job, p, w),
+        `${stored.job.name}: cut list, finished sizes. ${overlapNote(stored.job)} The saw takes ${stored.job.mould.kerfMm} mm: cut outside the lines.`,
+      );
       return made(name.endsWith(".svg") ? svgOf(plot) : dxfOf(plot));
     }
     case "sheets.svg":

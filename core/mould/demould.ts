@@ -84,10 +84,8 @@ export function cutPlanOf(m: Measure, d: MouldDecision, layout: Layout, stretch:
       ...zig,
     };
   }
-  if (d.opening !== "slit") return null;
-  const mouth = m.levels.reduce((p, l) => (Math.abs(l.zMm - stretch.narrowAtMm) < Math.abs(p.zMm - stretch.narrowAtMm) ? l : p)).perimeterMm;
-  const widest = Math.max(...m.levels.filter((l) => l.zMm >= stretch.narrowAtMm).map((l) => l.perimeterMm));
-  const needMm = Math.max(0, (widest / (1 + stretch.safe.low) - mouth) / 2) + (stretch.strain > stretch.safe.low ? stretch.narrowAtMm : 0);
+  if (d.opening !== "slit") return d.opening === "open" && stretch.hold !== "holds" ? reliefCuts(m, stretch, zig) : null;
+  const needMm = lipLength(m, stretch) + (stretch.strain > stretch.safe.low ? stretch.narrowAtMm : 0);
   const down = Math.max(10, seamLength(m) - (m.levels.at(-1)?.a ?? 0) - LEFT_WHOLE_MM);
   return {
     where: "Down one side from the mouth, on the face where a seam offends least, held open as you cut.",
@@ -95,6 +93,27 @@ export function cutPlanOf(m: Measure, d: MouldDecision, layout: Layout, stretch:
     needMm,
     ...zig,
   };
+}
+
+/** Relief cuts at the corners, or quarters, of a mouth that has to stretch too far. */
+const RELIEFS = 4;
+
+/** Short cuts down from the rim share the length a slit would need: four of l each add 8·l to the mouth's girth. */
+function reliefCuts(m: Measure, stretch: Stretch, zig: { stepMm: number; depthMm: number }): CutPlan {
+  const needMm = lipLength(m, stretch) / RELIEFS + stretch.narrowAtMm;
+  return {
+    where: `${RELIEFS} relief cuts down from the rim, at ${m.section === "rect" ? "the corners" : "the quarters"}, each as long as this and no longer: begin with half of it and try.`,
+    lengthMm: Math.min(m.heightMm, needMm),
+    needMm,
+    ...zig,
+  };
+}
+
+/** Length of slit that lets the widest pass the narrow place at the safe stretch: (P_widest / (1 + safe) − P_narrow) / 2. */
+function lipLength(m: Measure, stretch: Stretch): number {
+  const narrow = m.levels.reduce((p, l) => (Math.abs(l.zMm - stretch.narrowAtMm) < Math.abs(p.zMm - stretch.narrowAtMm) ? l : p)).perimeterMm;
+  const widest = Math.max(...m.levels.filter((l) => l.zMm >= stretch.narrowAtMm).map((l) => l.perimeterMm));
+  return Math.max(0, (widest / (1 + stretch.safe.low) - narrow) / 2);
 }
 
 /** A finger of rubber that makes a hole in the casting. */

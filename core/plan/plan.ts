@@ -20,6 +20,7 @@ import {
   wallPushN,
   type BlockPour,
   type Layout,
+  type Opening,
   type RubberPour,
 } from "../mould";
 import { quote } from "../quantity";
@@ -209,7 +210,7 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
     measure && layout && rubber
       ? planHold(job, shelf, measure, layout, rubber, plugRubber, cast && batch ? { id: cast.id, gMl: batch.wetDensityGMl } : null, densityOf)
       : null;
-  if (hold) holdRemarks(hold, add);
+  if (hold) holdRemarks(job.mould.opening, hold, add);
 
   const weights = weigh(pours, batch, inside, layout, stock, masterG, hold);
   if (weights?.heavy) {
@@ -336,7 +337,7 @@ function pourRemarks(job: Job, measure: Measure, layout: Layout, rubber: Rubber,
     ]);
 }
 
-function holdRemarks(hold: PlannedHold, add: Add): void {
+function holdRemarks(opening: Opening, hold: PlannedHold, add: Add): void {
   const { worst } = hold;
   if (worst && hold.support === "free" && worst.hold !== "holds") {
     const band = `${quote(worst.mostMm.typical, "length")} (${quote(worst.mostMm.low, "length")} to ${quote(worst.mostMm.high, "length")})`;
@@ -387,7 +388,7 @@ function holdRemarks(hold: PlannedHold, add: Add): void {
     add("opening", "warning", [
       {
         path: "mould.opening",
-        message: `To let go it has to stretch ${pct(hold.stretch.strain)} where it is narrow; this rubber is good for ${pct(hold.stretch.safe.low)} to ${pct(hold.stretch.safe.typical)}, cast after cast.${hold.cut && hold.cut.needMm > 0 ? " The slit takes care of it." : " Slit it, part it, or choose a softer rubber."}`,
+        message: `To let go it has to stretch ${pct(hold.stretch.strain)} where it is narrow; this rubber is good for ${pct(hold.stretch.safe.low)} to ${pct(hold.stretch.safe.typical)}, cast after cast.${opening === "slit" ? " The slit takes care of it." : opening === "open" ? " Relief cuts help; a slit, a parting or a softer rubber is surer." : " Slit it, part it, or choose a softer rubber."}`,
       },
     ]);
   }

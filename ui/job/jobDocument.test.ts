@@ -131,6 +131,23 @@ describe("a job being edited", () => {
     expect(server.puts).toBe(0);
   });
 
+  it("knows its own last save when it lands after the reload has read the job", async () => {
+    const first = open();
+    first.doc.update(named("B"));
+    const before = first.server.current;
+    first.doc.leave();
+    await pass(0);
+    expect(first.server.current).toMatchObject({ revision: 2, job: { name: "B" } });
+    // The new page was handed the job as it stood before that save.
+    const again = open(first.server, first.storage, before);
+    await again.doc.restore();
+    again.doc.update((job) => ({ ...job, note: "and more" }));
+    await pass(SAVE_DELAY_MS + 10);
+    expect(again.doc.getState()).toMatchObject({ save: { kind: "saved" }, job: { name: "B", note: "and more" } });
+    expect(first.server.current.job).toMatchObject({ name: "B", note: "and more" });
+    expect(again.storage.kept.size).toBe(0);
+  });
+
   it("saves before it undoes, so that the undo starts from what is on the page", async () => {
     const { server, doc } = open();
     doc.update(named("B"));

@@ -33,6 +33,8 @@ export class JobDocument {
   private inFlight: Promise<boolean> | null = null;
   private timer: ReturnType<typeof setTimeout> | null = null;
   private readonly listeners = new Set<() => void>();
+  /** The draft a page that went away left behind, as it also sent it with its last breath. */
+  private lastBreath: string | null = null;
   private readonly url: string;
   private readonly draftKey: string;
 
@@ -66,6 +68,7 @@ export class JobDocument {
     if (!draft || JSON.stringify(draft.job) === JSON.stringify(this.state.job)) return this.keepDraft();
     // Saving over the revision the draft was based on lets the server tell whether someone saved since.
     this.set({ revision: draft.revision });
+    this.lastBreath = JSON.stringify(draft.job);
     this.update(() => draft.job);
   };
 
@@ -133,7 +136,16 @@ export class JobDocument {
 
   private refused(answer: Extract<Sent<JobView>, { ok: false }>): void {
     if (answer.error === "stale") {
-      this.set({ save: { kind: "conflict", theirs: answer.detail.current as JobView } });
+      const theirs = answer.detail.current as JobView;
+      // A reload can read the job just before the save of the page it replaces lands: that save is ours, not another's.
+      if (JSON.stringify(theirs.job) === this.lastBreath) {
+        this.lastBreath = null;
+        this.set({ ...fromServer(theirs), save: { kind: "waiting" } });
+        this.keepDraft();
+        this.later(0);
+        return;
+      }
+      this.set({ save: { kind: "conflict", theirs } });
     } else {
       this.set({ save: { kind: "failed", message: answer.message } });
       if (answer.status === 0 || answer.status >= 500) this.later(RETRY_MS);

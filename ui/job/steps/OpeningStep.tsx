@@ -1,5 +1,7 @@
 "use client";
 
+import { useState } from "react";
+
 import { buildOrder, OPENING, OPENING_SUITS, OPENINGS, type MouldDecision } from "@/core/mould";
 import { Choice, Figure, Pick } from "../../controls";
 import { HoldMark, STRETCH_WORDS } from "../../HoldMark";
@@ -66,6 +68,33 @@ function Remarks({ path }: { path: string }) {
   ));
 }
 
+/** A name that may stand empty while it is typed anew; the last good one stays in force. */
+function NameField({ value, onChange }: { value: string; onChange: (name: string) => void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const wrong = typed !== null && typed.trim() === "";
+  return (
+    <label className="block min-w-0 space-y-1">
+      <span className="label block">Name</span>
+      <input
+        className="field"
+        value={typed ?? value}
+        maxLength={40}
+        aria-invalid={wrong ? true : undefined}
+        onChange={(e) => {
+          setTyped(e.target.value);
+          if (e.target.value.trim() !== "") onChange(e.target.value);
+        }}
+        onBlur={() => setTyped(null)}
+      />
+      {wrong && (
+        <span role="alert" className="fault block">
+          Nothing typed yet: give the plug a name. Still using “{value}”.
+        </span>
+      )}
+    </label>
+  );
+}
+
 function Plugs() {
   const { job, edit } = useJob();
   const put = (plugs: MouldDecision["plugs"]) => edit((j) => ({ ...j, mould: { ...j.mould, plugs } }));
@@ -82,10 +111,7 @@ function Plugs() {
       >
         {(p, change) => (
           <div className="space-y-2">
-            <label className="block min-w-0 space-y-1">
-              <span className="label block">Name</span>
-              <input className="field" value={p.name} maxLength={40} onChange={(e) => e.target.value.trim() !== "" && change({ name: e.target.value })} />
-            </label>
+            <NameField value={p.name} onChange={(name) => change({ name })} />
             <div className="grid grid-cols-3 gap-2">
               <QuantityField
                 label="Diameter"
