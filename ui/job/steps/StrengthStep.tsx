@@ -13,6 +13,11 @@ import { JobProvider, JobQuantity, useJob } from "../JobContext";
 
 const BulgeChart = dynamic(() => import("../../strength/BulgeChart").then((m) => m.BulgeChart), { ssr: false, loading: () => <div className="h-64" /> });
 
+/** Least bulge written as a figure, mm: below it nothing could be measured. */
+const LEAST_SHOWN_MM = 0.1;
+const small = (mm: number, fmt: (v: number, d: "length") => string): string =>
+  mm < LEAST_SHOWN_MM ? `under ${fmt(LEAST_SHOWN_MM, "length")}` : fmt(mm, "length");
+
 export function StrengthStep() {
   const world = useJob();
   // What stands below the slider follows a drag when there is time; the figures at the slider and the drawing follow every frame.
@@ -66,7 +71,7 @@ function Verdict() {
         size={held ? "text-2xl" : "text-4xl"}
         note={`${band(worst.mostMm, "length")}, most ${fmt(worst.atMm, "length")} above the floor; ${fmt(h.toleranceMm, "length")} allowed`}
       >
-        {fmt(worst.mostMm.typical, "length")}
+        {small(worst.mostMm.typical, fmt)}
       </Figure>
       <div className="min-w-0">
         <HoldMark hold={h.verdict} words={held ? { holds: "Held", close: "Not worked out", bulges: "Not held" } : WALL_WORDS} />
@@ -161,14 +166,14 @@ function WallDrag() {
             max={WALL_SPAN.max}
             step={0.5}
             value={Math.min(WALL_SPAN.max, Math.max(WALL_SPAN.min, wallMm))}
-            aria-valuetext={`${fmt(wallMm, "length")}, bulge ${fmt(h.worst!.mostMm.typical, "length")}`}
+            aria-valuetext={`${fmt(wallMm, "length")}, bulge ${small(h.worst!.mostMm.typical, fmt)}`}
             onChange={(e) => set(Number(e.target.value))}
           />
         </label>
       )}
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
         <Figure name="Bulge" size="text-xl">
-          {fmt(h.worst!.mostMm.typical, "length")}
+          {small(h.worst!.mostMm.typical, fmt)}
         </Figure>
         <Figure name="Rubber to mix" size="text-xl" note={plan.rubberCost === null ? undefined : `costs ${plan.rubberCost.toFixed(2)}`}>
           {fmt(plan.tally.rubberG, "mass")}
@@ -303,7 +308,7 @@ function SideBySide() {
                 {f.name}
               </th>
               <td>{fmt(f.gMl, "density")}</td>
-              <td className="font-semibold">{fmt(f.bulgeMm, "length")}</td>
+              <td className="font-semibold">{small(f.bulgeMm, fmt)}</td>
               <td>
                 <HoldMark hold={f.hold} words={WALL_WORDS} />
               </td>
@@ -352,7 +357,7 @@ function Hardness() {
                 {r.bulgeMm === null ? (
                   "held"
                 ) : (
-                  <HoldMark hold={r.bulge} words={{ holds: fmt(r.bulgeMm, "length"), close: fmt(r.bulgeMm, "length"), bulges: fmt(r.bulgeMm, "length") }} />
+                  <HoldMark hold={r.bulge} words={{ holds: small(r.bulgeMm, fmt), close: small(r.bulgeMm, fmt), bulges: small(r.bulgeMm, fmt) }} />
                 )}
               </td>
               <td>
