@@ -39,7 +39,7 @@ module.exports = {
     {
       name: "rooms-below-the-roof",
       severity: "error",
-      from: from("^core/(elastic|heat|mould|batch|cure|fit|job)/"),
+      from: from("^core/(elastic|heat|mould|batch|cure|fit|job|weigh|device|clock|schedule|rack)/"),
       to: { path: "^core/(plan/|draw/|operations)" },
     },
     { name: "plan-is-not-drawn", severity: "error", from: from("^core/plan/"), to: { path: "^core/(draw/|operations)" } },

@@ -14,6 +14,7 @@ export function proxy(request: NextRequest): NextResponse {
       host: h.get("host"),
       origin: h.get("origin"),
       fetchSite: h.get("sec-fetch-site"),
+      fetchMode: h.get("sec-fetch-mode"),
       contentLength: h.get("content-length"),
     },
     hosts,

@@ -1,6 +1,8 @@
 import { jobsInHand } from "@/server/jobs";
 import { runningPatches } from "@/server/patches";
-import { curing, heldOf } from "@/server/pours";
+import { bench } from "@/server/clocks";
+import { heldOf } from "@/server/pours";
+import { openBatches } from "@/server/weighIns";
 import { shelf, workshop } from "@/server/workshop";
 import { planAll } from "@/server/heat";
 import { BenchScreen } from "@/ui/bench/BenchScreen";
@@ -37,5 +39,5 @@ export default function BenchPage() {
       next: p.steps.find((s) => s.state === "troubled") ?? p.steps.find((s) => s.state === "asks") ?? null,
     };
   });
-  return <BenchScreen jobs={jobs} totalJobs={total} curing={curing(w)} patches={runningPatches(w)} />;
+  return <BenchScreen jobs={jobs} totalJobs={total} initial={bench(w)} patches={runningPatches(w)} batches={openBatches(w)} planned={[]} />;
 }

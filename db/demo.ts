@@ -1,7 +1,9 @@
 import { newJob, type Job } from "../core/job";
 import { shelfOf, type Material } from "../core/material";
 import { OPENING } from "../core/mould";
-import { freeze, type FaultKey, type Outcome } from "../core/plan";
+import { clockFrom } from "../core/clock";
+import { clocksOf, freeze, plan, type FaultKey, type Outcome } from "../core/plan";
+import { insertClocks } from "./clocks";
 import { insertJob, saveJob } from "./jobs";
 import { putMaterial } from "./materials";
 import type { Db } from "./open";
@@ -168,8 +170,10 @@ function fill(db: Db, now: number): void {
     const id = `demo-pour-${String(i).padStart(2, "0")}`;
     insertPour(db, {
       id, jobId: p.jobId, mouldId: mouldOf.get(p.jobId) ?? null, kind: p.kind, pourIndex: p.index, pouredAt,
-      readyLowAt: pouredAt + demouldH.low * HOUR, readyAt: pouredAt + demouldH.typical * HOUR, readyHighAt: pouredAt + demouldH.high * HOUR, snapshot: frozen.snapshot, mould,
+      readyLowAt: pouredAt + demouldH.low * HOUR, readyAt: pouredAt + demouldH.typical * HOUR, readyHighAt: pouredAt + demouldH.high * HOUR, snapshot: frozen.snapshot, decisions: job, mould,
     });
+    const clocks = clocksOf(plan(job, shelf), job, p.kind, p.index).filter((c) => c.when === "pour");
+    insertClocks(db, clocks.map((c) => ({ ...clockFrom(`${id}-${c.kind}`, c, { jobId: p.jobId, pourId: id, weighId: null, at: pouredAt, plannedC: 20 }), endedAt: p.outcome ? pouredAt + demouldH.typical * HOUR * 1.1 : null })));
     if (p.outcome) changePour(db, id, { openedAt: pouredAt + demouldH.typical * HOUR * 1.1, outcome: p.outcome, faults: p.faults ?? [], notes: p.notes ?? "" });
   });
 }

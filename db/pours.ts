@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, inArray, isNull, sql, type SQL } from "drizzle-orm";
 import { z } from "zod";
-import { FaultKeySchema, Snapshot, type FaultKey, type Outcome } from "../core/plan";
+import { Job } from "../core/job";
+import { FaultKeySchema, FaultMark, Snapshot, type FaultKey, type Outcome } from "../core/plan";
 import { contains } from "./contains";
 import type { Db } from "./open";
 import { moulds, photos, pours } from "./schema";
@@ -29,9 +30,13 @@ export interface Pour {
   faults: FaultKey[];
   notes: string;
   snapshot: Snapshot;
+  marks: FaultMark[];
+  changed: string | null;
 }
 
-export interface NewPour extends Omit<Pour, "openedAt" | "outcome" | "faults" | "notes" | "mouldName"> {
+export interface NewPour extends Omit<Pour, "openedAt" | "outcome" | "faults" | "notes" | "mouldName" | "marks" | "changed"> {
+  /** The job as it was decided that day. */
+  decisions: Job;
   /** A mould to be made with this pour, when it is the last of its rubber. */
   mould: { id: string; name: string } | null;
 }
@@ -56,14 +61,17 @@ export function insertPour(db: Db, p: NewPour): void {
         notes: "",
         searched: searchedOf(p.snapshot, ""),
         snapshot: p.snapshot,
+        decisions: p.decisions,
       })
       .run();
   });
 }
 
 const FaultList = z.array(FaultKeySchema);
+const Marks = z.array(FaultMark);
 type Row = typeof pours.$inferSelect;
-const toPour = (r: Row, mouldName: string | null): Pour => ({
+type Listed = Omit<Row, "decisions" | "searched">;
+const toPour = (r: Listed, mouldName: string | null): Pour => ({
   id: r.id,
   jobId: r.jobId,
   mouldId: r.mouldId,
@@ -79,13 +87,40 @@ const toPour = (r: Row, mouldName: string | null): Pour => ({
   faults: FaultList.parse(r.faults),
   notes: r.notes,
   snapshot: Snapshot.parse(r.snapshot),
+  marks: Marks.parse(r.marks),
+  changed: r.changed,
 });
 
-const joined = (db: Db) => db.select({ pour: pours, mould: moulds.name }).from(pours).leftJoin(moulds, eq(pours.mouldId, moulds.id)).$dynamic();
+// What a list needs; the decisions of the day are read only for one pour at a time.
+const listed = {
+  id: pours.id,
+  jobId: pours.jobId,
+  mouldId: pours.mouldId,
+  kind: pours.kind,
+  pourIndex: pours.pourIndex,
+  pouredAt: pours.pouredAt,
+  readyLowAt: pours.readyLowAt,
+  readyAt: pours.readyAt,
+  readyHighAt: pours.readyHighAt,
+  openedAt: pours.openedAt,
+  outcome: pours.outcome,
+  faults: pours.faults,
+  notes: pours.notes,
+  snapshot: pours.snapshot,
+  marks: pours.marks,
+  changed: pours.changed,
+};
+const joined = (db: Db) => db.select({ pour: listed, mould: moulds.name }).from(pours).leftJoin(moulds, eq(pours.mouldId, moulds.id)).$dynamic();
 
 export function readPour(db: Db, id: string): Pour | null {
   const row = joined(db).where(eq(pours.id, id)).get();
   return row ? toPour(row.pour, row.mould) : null;
+}
+
+/** The job as it was decided on the day of a pour; null in entries from before it was kept. */
+export function readDecisions(db: Db, id: string): Job | null {
+  const row = db.select({ decisions: pours.decisions }).from(pours).where(eq(pours.id, id)).get();
+  return row?.decisions == null ? null : Job.parse(row.decisions);
 }
 
 export interface PourChange {
@@ -93,6 +128,8 @@ export interface PourChange {
   outcome?: Outcome | null | undefined;
   faults?: FaultKey[] | undefined;
   notes?: string | undefined;
+  marks?: FaultMark[] | undefined;
+  changed?: string | null | undefined;
 }
 
 /** Writes what a person found; the frozen numbers are never touched. */
@@ -109,15 +146,6 @@ export function changePour(db: Db, id: string, change: PourChange): Pour | null 
     return readPour(db, id);
   });
 }
-
-/** What is curing, the next to be ready first. */
-export const listCuring = (db: Db, limit = 200): Pour[] =>
-  joined(db)
-    .where(isNull(pours.openedAt))
-    .orderBy(asc(pours.readyAt))
-    .limit(limit)
-    .all()
-    .map((r) => toPour(r.pour, r.mould));
 
 export const listJobPours = (db: Db, jobId: string): Pour[] =>
   joined(db)

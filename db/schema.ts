@@ -59,8 +59,15 @@ export const moulds = sqliteTable(
       .references(() => jobs.id),
     name: text("name").notNull(),
     madeAt: integer("made_at").notNull(),
+    /** Where it lives, in the workshop's words. */
+    place: text("place").notNull().default(""),
+    note: text("note").notNull().default(""),
+    /** Casts it is expected to bear, as low, typical, high; null takes what its rubber and fill suggest. */
+    expected: text("expected", { mode: "json" }),
+    /** When it went out of use; null while it works. */
+    retiredAt: integer("retired_at"),
   },
-  (t) => [index("moulds_by_job").on(t.jobId)],
+  (t) => [index("moulds_by_job").on(t.jobId), index("moulds_in_use").on(t.retiredAt, t.madeAt)],
 );
 
 export const pours = sqliteTable(
@@ -86,6 +93,12 @@ export const pours = sqliteTable(
     /** Words to search: job, material, notes. */
     searched: text("searched").notNull(),
     snapshot: text("snapshot", { mode: "json" }).notNull(),
+    /** Faults where they sit on the section: a fault and its place in mm. */
+    marks: text("marks", { mode: "json" }).notNull().default([]),
+    /** The one thing changed for this pour, as advised after an earlier one; null for none. */
+    changed: text("changed"),
+    /** The job as it was decided that day, for its section drawing; null in entries from before it was kept. */
+    decisions: text("decisions", { mode: "json" }),
   },
   (t) => [
     index("pours_by_time").on(t.pouredAt),
@@ -131,3 +144,61 @@ export const patches = sqliteTable(
   },
   (t) => [index("patches_by_pair").on(t.pair, t.endedAt), index("patches_running").on(t.endedAt, t.readyAt)],
 );
+
+/** Batches being weighed in, and those that were. */
+export const weighIns = sqliteTable(
+  "weigh_ins",
+  {
+    id: text("id").primaryKey(),
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id, { onDelete: "cascade" }),
+    kind: text("kind", { enum: ["rubber", "cast"] }).notNull(),
+    pourIndex: integer("pour_index").notNull(),
+    mouldId: text("mould_id").references(() => moulds.id),
+    document: text("document", { mode: "json" }).notNull(),
+    /** The plan's numbers and the job's decisions when it was begun: what goes into the log with the pour. */
+    frozen: text("frozen", { mode: "json" }).notNull(),
+    revision: integer("revision").notNull(),
+    startedAt: integer("started_at").notNull(),
+    updatedAt: integer("updated_at").notNull(),
+    /** When it was poured or thrown away; null while it is on the bench. */
+    endedAt: integer("ended_at"),
+    pourId: text("pour_id").references(() => pours.id),
+  },
+  (t) => [index("weigh_ins_open").on(t.endedAt, t.updatedAt), index("weigh_ins_by_job").on(t.jobId, t.endedAt)],
+);
+
+/** Clocks by absolute time and rule; see core/clock. */
+export const clocks = sqliteTable(
+  "clocks",
+  {
+    id: text("id").primaryKey(),
+    jobId: text("job_id"),
+    pourId: text("pour_id"),
+    startedAt: integer("started_at").notNull(),
+    endedAt: integer("ended_at"),
+    document: text("document", { mode: "json" }).notNull(),
+  },
+  (t) => [index("clocks_running").on(t.endedAt, t.startedAt), index("clocks_by_pour").on(t.pourId)],
+);
+
+/** Temperatures of the shop, typed or from a thermometer. */
+export const readings = sqliteTable(
+  "readings",
+  {
+    id: integer("id").primaryKey({ autoIncrement: true }),
+    at: integer("at").notNull(),
+    c: real("c").notNull(),
+    source: text("source", { enum: ["typed", "thermometer"] }).notNull(),
+  },
+  (t) => [index("readings_by_time").on(t.at)],
+);
+
+/** Work put on the calendar: what a person decided about when; see core/schedule. */
+export const plans = sqliteTable("plans", {
+  id: text("id").primaryKey(),
+  document: text("document", { mode: "json" }).notNull(),
+  revision: integer("revision").notNull(),
+  updatedAt: integer("updated_at").notNull(),
+});

@@ -164,6 +164,7 @@ function fill(folder: string): void {
         readyAt: pouredAt,
         readyHighAt: pouredAt,
         snapshot: f.snapshot,
+        decisions: jobs[i % jobs.length]?.job ?? newJob("x"),
         mould: null,
       });
     }

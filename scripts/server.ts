@@ -37,7 +37,7 @@ export class Server {
   async start(env: Record<string, string> = {}): Promise<void> {
     if (this.port === 0) this.port = await freePort();
     this.child = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(this.port)], {
-      env: { ...process.env, NODE_ENV: "production", NEXT_TELEMETRY_DISABLED: "1", ZESTY_DATA: this.folder, ...env },
+      env: { ...process.env, NODE_ENV: "production", NEXT_TELEMETRY_DISABLED: "1", ZESTY_DATA: this.folder, ZESTY_PORT: String(this.port), ...env },
       stdio: "ignore",
     });
     for (let i = 0; i < 200; i++) {

@@ -88,6 +88,7 @@ const SOURCES = [
   "workers",
   "public",
   "proxy.ts",
+  "instrumentation.ts",
   "next.config.ts",
   "postcss.config.mjs",
   "tsconfig.json",
@@ -140,7 +141,7 @@ async function serve(args, nodeEnv) {
   const port = await freePort();
   const child = spawn(process.execPath, [tool("next"), ...args, "-H", HOST, "-p", String(port)], {
     stdio: ["inherit", "ignore", "inherit"],
-    env: { ...env, NODE_ENV: nodeEnv },
+    env: { ...env, NODE_ENV: nodeEnv, ZESTY_PORT: String(port) },
   });
   for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => child.kill(signal));
   child.on("exit", (code) => process.exit(code ?? 0));

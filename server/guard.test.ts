@@ -1,7 +1,7 @@
 import { allowedHosts, BODY_LIMIT, PHOTO_LIMIT, readWithin, safetyHeaders, turnAway, type Asked } from "./guard";
 
 const hosts = allowedHosts("bench.local");
-const asked = (patch: Partial<Asked>): Asked => ({ method: "GET", path: "/", host: "127.0.0.1:3210", origin: null, fetchSite: null, contentLength: null, ...patch });
+const asked = (patch: Partial<Asked>): Asked => ({ method: "GET", path: "/", host: "127.0.0.1:3210", origin: null, fetchSite: null, fetchMode: null, contentLength: null, ...patch });
 const status = (patch: Partial<Asked>) => turnAway(asked(patch), hosts)?.status ?? 200;
 
 describe("the front door", () => {
@@ -19,6 +19,10 @@ describe("the front door", () => {
     ["a write from another port", { method: "POST", origin: "http://127.0.0.1:8080" }, 403],
     ["a write from a sandboxed page", { method: "POST", origin: "null" }, 403],
     ["a cross-site write without origin", { method: "DELETE", fetchSite: "cross-site" }, 403],
+    ["a read by another site's script", { origin: "http://evil.example" }, 403],
+    ["a picture another site shows", { fetchSite: "cross-site", fetchMode: "no-cors" }, 403],
+    ["a link followed from another site", { fetchSite: "cross-site", fetchMode: "navigate" }, 200],
+    ["a form sent from another site", { method: "POST", fetchSite: "cross-site", fetchMode: "navigate" }, 403],
     ["a body at the limit", { method: "PUT", contentLength: String(BODY_LIMIT) }, 200],
     ["a body above it", { method: "PUT", contentLength: String(BODY_LIMIT + 1) }, 413],
     ["a photo of that size", { method: "POST", path: "/api/pours/x/photos", contentLength: String(BODY_LIMIT + 1) }, 200],

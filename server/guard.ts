@@ -1,6 +1,8 @@
 /** Limits on request bodies, bytes. Stated in the answer when one is exceeded. */
 export const BODY_LIMIT = 256 * 1024;
 export const PHOTO_LIMIT = 12 * 1024 * 1024;
+/** A whole workshop with its photos. */
+export const BACKUP_LIMIT = 1024 * 1024 * 1024;
 
 const SAFE = new Set(["GET", "HEAD", "OPTIONS"]);
 
@@ -11,6 +13,7 @@ export interface Asked {
   host: string | null;
   origin: string | null;
   fetchSite: string | null;
+  fetchMode: string | null;
   contentLength: string | null;
 }
 
@@ -34,20 +37,24 @@ export const allowedHosts = (configured = process.env.ZESTY_HOSTS ?? ""): string
 const nameOf = (host: string): string => host.toLowerCase().replace(/:\d+$/, "");
 
 /** The most bytes a request to this path may carry. */
-export const bodyLimit = (path: string): number => (/^\/api\/(pours\/[^/]+\/photos|patches\/[^/]+\/photo)$/.test(path) ? PHOTO_LIMIT : BODY_LIMIT);
+export const bodyLimit = (path: string): number =>
+  path === "/api/backup" ? BACKUP_LIMIT : /^\/api\/(pours\/[^/]+\/photos|patches\/[^/]+\/photo)$/.test(path) ? PHOTO_LIMIT : BODY_LIMIT;
 
 /**
- * Decides at the door whether a request is answered: only configured host names; writes and operation calls only from
- * this very origin (or from a program, which sends none); no body announced above the limit. Null lets it in.
+ * Decides at the door whether a request is answered: only configured host names; only this very origin, or a program, which
+ * names none, whatever the method; from elsewhere only a person following a link to a page; no body announced above the
+ * limit. Null lets it in.
  */
 export function turnAway(a: Asked, hosts: readonly string[]): Turned | null {
   if (a.host === null || !hosts.includes(nameOf(a.host)))
     return { status: 421, message: "This workshop does not answer to that host name. Add it to ZESTY_HOSTS if it should." };
+  const own = a.host.toLowerCase();
+  const origin = a.origin?.toLowerCase() ?? null;
+  const foreign = a.fetchSite !== null && a.fetchSite !== "same-origin" && a.fetchSite !== "none";
+  const follows = SAFE.has(a.method) && a.fetchMode === "navigate";
+  if ((origin !== null && origin !== `http://${own}` && origin !== `https://${own}`) || (foreign && !follows))
+    return { status: 403, message: "Refused: this came from another site." };
   if (!SAFE.has(a.method)) {
-    const sameOrigin =
-      a.origin === null || a.origin.toLowerCase() === `http://${a.host.toLowerCase()}` || a.origin.toLowerCase() === `https://${a.host.toLowerCase()}`;
-    if (!sameOrigin || (a.fetchSite !== null && a.fetchSite !== "same-origin" && a.fetchSite !== "none"))
-      return { status: 403, message: "Refused: this came from another site." };
     const limit = bodyLimit(a.path);
     if (a.contentLength !== null && !(Number(a.contentLength) <= limit)) return { status: 413, message: tooLarge(limit) };
   }

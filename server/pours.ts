@@ -1,22 +1,26 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
 import type { Held } from "../core/fit";
-import { FaultKeySchema, freeze, heldFrom, OUTCOMES, plan } from "../core/plan";
+import type { Job } from "../core/job";
+import { clocksOf, FaultKeySchema, FaultMark, freeze, heldFrom, OUTCOMES, plan, type Plan, type Snapshot } from "../core/plan";
+import { endClocks } from "../db/clocks";
+import type { StoredJob } from "../db/jobs";
 import {
   castFamilies,
   changePour,
   insertPour,
-  listCuring,
   listJobPours,
   listLog,
   listMoulds,
   listPhotos,
   mouldYields,
+  readDecisions,
   readPour,
   type MouldYield,
   type Photo,
   type Pour,
 } from "../db/pours";
+import { OPENS, reopenClocks, startClocks } from "./clocks";
 import { studiesOf } from "./heat";
 import { getJob } from "./jobs";
 import { parseOrRefuse } from "./parse";
@@ -39,41 +43,101 @@ const ChangePour = z.object({
   outcome: z.enum(OUTCOMES).nullable().optional(),
   faults: z.array(FaultKeySchema).max(20).optional(),
   notes: z.string().max(4000, "notes can be at most 4000 letters long").optional(),
+  marks: z.array(FaultMark).max(60, "at most 60 marks on one drawing").optional(),
+  changed: z.string().max(300).nullable().optional(),
 });
 
-/** Logs a pour that has just been made, with the plan's numbers frozen. The last pour of rubber makes a mould. */
-export function logPour(w: Workshop, body: unknown): Pour {
-  const ask = parseOrRefuse(LogPour, body);
-  const stored = getJob(w, ask.jobId);
-  if (stored.revision !== ask.jobRevision)
+/** A job's plan with what heat studies and log say, and its frozen numbers for one pour; refuses where they are not worked out. */
+export function freezePour(
+  w: Workshop,
+  jobId: string,
+  jobRevision: number,
+  kind: "rubber" | "cast",
+  pourIndex: number,
+): { stored: StoredJob; planned: Plan; snapshot: Snapshot } {
+  const stored = getJob(w, jobId);
+  if (stored.revision !== jobRevision)
     throw new Refusal(409, "stale", "This job was changed since this page read it, so the numbers to freeze are in doubt. Look again, then log the pour.", {
       current: stored,
     });
   const known = shelf(w);
   const planned = plan(stored.job, known);
-  const frozen = freeze(stored.job, stored.revision, known, ask.kind, ask.pourIndex, studiesOf(planned), heldOf(w, [ask.jobId]).get(ask.jobId));
+  const frozen = freeze(stored.job, stored.revision, known, kind, pourIndex, studiesOf(planned), heldOf(w, [jobId]).get(jobId));
   if (!frozen.ok) throw new Refusal(422, "not-ready", frozen.message);
-  const now = w.now();
-  const moulds = listMoulds(w.db, ask.jobId);
-  if (ask.mouldId !== null && !moulds.some((m) => m.id === ask.mouldId))
+  return { stored, planned, snapshot: frozen.snapshot };
+}
+
+/** The mould a cast goes into: one of the job's own, the newest if none is named. */
+export function mouldFor(w: Workshop, jobId: string, kind: "rubber" | "cast", mouldId: string | null): string | null {
+  if (kind === "rubber") return null;
+  const moulds = listMoulds(w.db, jobId);
+  if (mouldId !== null && !moulds.some((m) => m.id === mouldId))
     throw new Refusal(422, "no-mould", "That mould does not belong to this job: choose one of its own.");
-  const lastIndex = planned.pours.length - 1;
+  return mouldId ?? moulds[0]?.id ?? null;
+}
+
+export interface MadePour {
+  jobId: string;
+  kind: "rubber" | "cast";
+  pourIndex: number;
+  mouldId: string | null;
+  pouredAt: number;
+  snapshot: Snapshot;
+  decisions: Job;
+  changed?: string | null;
+}
+
+/**
+ * Enters a pour into the log and sets its clocks going, all or nothing. The last pour of rubber makes a mould. Returns its id.
+ */
+export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) => void = () => {}): string {
+  const planned = plan(made.decisions, shelf(w));
+  const moulds = listMoulds(w.db, made.jobId);
   const makes =
-    ask.kind === "rubber" && ask.pourIndex === lastIndex ? { id: randomUUID(), name: `${stored.job.name}, mould ${moulds.length + 1}`.slice(0, 100) } : null;
-  const { demouldH } = frozen.snapshot;
+    made.kind === "rubber" && made.pourIndex === planned.pours.length - 1
+      ? { id: randomUUID(), name: `${made.decisions.name}, mould ${moulds.length + 1}`.slice(0, 100) }
+      : null;
+  const { demouldH } = made.snapshot;
   const id = randomUUID();
-  insertPour(w.db, {
-    id,
+  w.db.transaction(() => {
+    insertPour(w.db, {
+      id,
+      jobId: made.jobId,
+      mouldId: makes?.id ?? made.mouldId,
+      kind: made.kind,
+      pourIndex: made.kind === "rubber" ? made.pourIndex : 0,
+      pouredAt: made.pouredAt,
+      readyLowAt: made.pouredAt + demouldH.low * HOUR,
+      readyAt: made.pouredAt + demouldH.typical * HOUR,
+      readyHighAt: made.pouredAt + demouldH.high * HOUR,
+      snapshot: made.snapshot,
+      decisions: made.decisions,
+      mould: makes,
+    });
+    startClocks(w, clocksOf(planned, made.decisions, made.kind, made.pourIndex), "pour", {
+      jobId: made.jobId,
+      pourId: id,
+      weighId: null,
+      at: made.pouredAt,
+      plannedC: made.snapshot.shopC,
+    });
+    also(id);
+  });
+  return id;
+}
+
+/** Logs a pour that has just been made, with the plan's numbers frozen. */
+export function logPour(w: Workshop, body: unknown): Pour {
+  const ask = parseOrRefuse(LogPour, body);
+  const { stored, snapshot } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
+  const id = enterPour(w, {
     jobId: ask.jobId,
-    mouldId: makes?.id ?? (ask.kind === "cast" ? (ask.mouldId ?? moulds[0]?.id ?? null) : null),
     kind: ask.kind,
-    pourIndex: ask.kind === "rubber" ? ask.pourIndex : 0,
-    pouredAt: now,
-    readyLowAt: now + demouldH.low * HOUR,
-    readyAt: now + demouldH.typical * HOUR,
-    readyHighAt: now + demouldH.high * HOUR,
-    snapshot: frozen.snapshot,
-    mould: makes,
+    pourIndex: ask.pourIndex,
+    mouldId: mouldFor(w, ask.jobId, ask.kind, ask.mouldId),
+    pouredAt: w.now(),
+    snapshot,
+    decisions: stored.job,
   });
   return getPour(w, id).pour;
 }
@@ -84,21 +148,31 @@ export function getPour(w: Workshop, id: string): { pour: Pour; photos: Photo[] 
   return { pour, photos: listPhotos(w.db, id) };
 }
 
-/** Writes down when it was opened and how it came out. */
+/** Writes down when it was opened and how it came out; opening ends its clocks, and starts those that run from it. */
 export function updatePour(w: Workshop, id: string, body: unknown): Pour {
   const { opened, ...change } = parseOrRefuse(ChangePour, body);
   const before = getPour(w, id).pour;
   // Naming an outcome means it has been opened.
   const openedAt = opened === false ? null : opened === true || (change.outcome && before.openedAt === null) ? (before.openedAt ?? w.now()) : undefined;
-  const after = changePour(w.db, id, { ...change, ...(openedAt === undefined ? {} : { openedAt }) });
-  return after ?? getPour(w, id).pour;
+  w.db.transaction(() => {
+    changePour(w.db, id, { ...change, ...(openedAt === undefined ? {} : { openedAt }) });
+    if (openedAt === undefined || openedAt === before.openedAt) return;
+    if (openedAt === null) reopenClocks(w, id);
+    else {
+      endClocks(w.db, (c) => c.pourId === id && OPENS.includes(c.kind), w.now());
+      const job = readDecisions(w.db, id);
+      if (!job) return;
+      const after = clocksOf(plan(job, shelf(w)), job, before.kind, before.pourIndex);
+      startClocks(w, after, "open", { jobId: before.jobId, pourId: id, weighId: null, at: openedAt, plannedC: before.snapshot.shopC });
+    }
+  });
+  return getPour(w, id).pour;
 }
 
 /** What the moulds of these jobs have held, by the log. */
 export const heldOf = (w: Workshop, jobIds: readonly string[]): Map<string, Held> =>
   new Map([...castFamilies(w.db, jobIds)].map(([id, families]) => [id, heldFrom(families)]));
 
-export const curing = (w: Workshop): Pour[] => listCuring(w.db);
 export const poursOfJob = (w: Workshop, jobId: string): Pour[] => listJobPours(w.db, jobId);
 export const mouldsOfJob = (w: Workshop, jobId: string): { id: string; name: string }[] => listMoulds(w.db, jobId);
 export const yields = (w: Workshop): MouldYield[] => mouldYields(w.db);

@@ -11,12 +11,13 @@ import { fitQuestionOf, heldByLog, plan } from "../core/plan";
 import { loadDemo } from "../db/demo";
 import { putMaterial } from "../db/materials";
 import { workshopFiles } from "../db/open";
+import { bench } from "./clocks";
 import { createJob, getJob, jobsInHand, putAway, undoJob, updateJob } from "./jobs";
 import { addMaterial, allMaterials, ownMaterials, removeMaterial, updateMaterial } from "./materials";
 import { exportMaterials, importMaterials, materialFileSchema } from "./exchange";
 import { addPatchPhoto, judgePatch, patchesOf, patchPhoto, runningPatches, startPatch } from "./patches";
 import { addPhoto, openPhoto, photoPath, removePhoto } from "./photos";
-import { curing, getPour, logbook, logPour, poursOfJob, updatePour, yields } from "./pours";
+import { getPour, logbook, logPour, poursOfJob, updatePour, yields } from "./pours";
 import { exportLog } from "./logCsv";
 import { Refusal, storageRefusal } from "./refusal";
 import { getSettings, updateSettings } from "./settings";
@@ -183,10 +184,11 @@ describe("the log", () => {
     updatePour(w, casts[1]!.id, { outcome: "failed" });
     expect(yields(w)).toEqual([expect.objectContaining({ casts: 2, good: 1, flawed: 0, failed: 1 })]);
     expect(
-      curing(w)
-        .map((p) => p.kind)
+      bench(w)
+        .clocks.filter((c) => c.clock.endedAt === null)
+        .map((c) => c.clock.kind)
         .sort(),
-    ).toEqual(["cast", "rubber"]);
+    ).toEqual(["cure", "demould", "drying", "drying"]);
     expect(refused(() => updatePour(w, casts[0]!.id, { faults: ["gremlins"] })).status).toBe(400);
   });
 
@@ -231,7 +233,8 @@ describe("materials and settings", () => {
     expect(updateSettings(w, { units: "us" })).toMatchObject({ units: "us", shopC: 21 });
     expect(JSON.stringify(getJob(w, id).job)).toBe(before);
     expect(updateSettings(w, { shopC: 18 }).units).toBe("us");
-    expect(getSettings(w)).toEqual({ units: "us", workshopName: "My workshop", shopC: 18 });
+    expect(getSettings(w)).toMatchObject({ units: "us", workshopName: "My workshop", shopC: 18 });
+    expect(updateSettings(w, { listen: true }).listen).toBe(false);
     expect(refused(() => updateSettings(w, { shopC: 400 })).status).toBe(400);
   });
 
@@ -418,7 +421,7 @@ describe("the workshop file", () => {
     expect(w.db.$client.pragma("journal_mode", { simple: true })).toBe("wal");
     expect(w.db.$client.pragma("foreign_keys", { simple: true })).toBe(1);
     expect(w.db.$client.pragma("synchronous", { simple: true })).toBe(2);
-    expect(() => w.db.$client.prepare("insert into moulds values ('m', 'no-job', 'x', 1)").run()).toThrow(/FOREIGN KEY/);
+    expect(() => w.db.$client.prepare("insert into moulds (id, job_id, name, made_at) values ('m', 'no-job', 'x', 1)").run()).toThrow(/FOREIGN KEY/);
   });
 
   it("from a newer version is left alone, in words", () => {
@@ -504,7 +507,8 @@ describe("the demo", () => {
     loadDemo(w.db, clock);
     expect(jobsInHand(w).total).toBe(7);
     expect(logbook(w, {}).total).toBe(18);
-    expect(curing(w).map((p) => p.snapshot.jobName)).toEqual(expect.arrayContaining(["Crater lamp base", "Moon-phase tile", "Eclipse pillar candle"]));
+    const running = bench(w).clocks.filter((c) => c.clock.endedAt === null);
+    expect(running.map((c) => c.clock.label.split(":")[0])).toEqual(expect.arrayContaining(["Crater lamp base", "Moon-phase tile", "Eclipse pillar candle"]));
     expect(yields(w).reduce((n, y) => n + y.casts, 0)).toBe(10);
     expect(getSettings(w).workshopName).toBe("Perigee Yard");
   });

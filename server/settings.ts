@@ -1,14 +1,28 @@
 import { readSettings, Settings, writeSettings } from "../db/settings";
+import type { Forecast } from "../core/cure";
 import { parseOrRefuse } from "./parse";
 import type { Workshop } from "./workshop";
 
 export type { Settings } from "../db/settings";
 
+/** The machine's own time zone. */
+const machineZone = (): string => new Intl.DateTimeFormat("en-GB").resolvedOptions().timeZone;
+
+/** What the shop is expected to be, hour by hour. */
+export function forecastOf(w: Workshop): Forecast {
+  const s = readSettings(w.db);
+  const f = s.forecast ?? { dayC: s.shopC, nightC: s.shopC, dayFromMin: 8 * 60, dayToMin: 20 * 60 };
+  return { ...f, zone: s.zone || machineZone() };
+}
+
 export const getSettings = (w: Workshop): Settings => readSettings(w.db);
+
+/** Whether the network is let in; decided at the door alone, see doorway.ts. */
+export const setListen = (w: Workshop, listen: boolean): void => writeSettings(w.db, { ...readSettings(w.db), listen });
 
 /** Changes some settings and returns all. */
 export function updateSettings(w: Workshop, body: unknown): Settings {
-  const change = parseOrRefuse(Settings.partial(), body);
+  const change = parseOrRefuse(Settings.omit({ listen: true }).partial(), body);
   const next = {
     ...readSettings(w.db),
     ...Object.fromEntries(Object.entries(change).filter(([k]) => typeof body === "object" && body !== null && k in body)),

@@ -1,5 +1,6 @@
 import { mkdirSync } from "node:fs";
 import { shelfOf, type Shelf } from "../core/material";
+import { adoptCuring } from "../db/clocks";
 import { listOwnMaterials } from "../db/materials";
 import { patchResults } from "../db/patches";
 import { openWorkshop, workshopFiles, type Db, type WorkshopFiles } from "../db/open";
@@ -15,6 +16,11 @@ export { WorkshopUnavailable } from "../db/open";
 
 export function openAt(files: WorkshopFiles, now: () => number = Date.now): Workshop {
   const db = openWorkshop(files);
+  try {
+    adoptCuring(db);
+  } catch {
+    // A workshop open for reading only keeps what it has.
+  }
   try {
     mkdirSync(files.photos, { recursive: true });
   } catch {

@@ -1,5 +1,8 @@
+import type { Advice, ClockState } from "@/core/clock";
+import type { Forecast } from "@/core/cure";
 import type { Job } from "@/core/job";
-import type { FaultKey, Outcome, Snapshot } from "@/core/plan";
+import type { FaultKey, FaultMark, Outcome, Snapshot } from "@/core/plan";
+import type { WeighIn } from "@/core/weigh";
 
 /** What screens are given of stored things; the server's own records satisfy these. */
 export interface JobView {
@@ -26,10 +29,36 @@ export interface PourView {
   faults: FaultKey[];
   notes: string;
   snapshot: Snapshot;
+  marks: FaultMark[];
+  changed: string | null;
 }
 
 export interface PhotoView {
   id: string;
   fileName: string;
   bytes: number;
+}
+
+/** The bench as the server sees it; its own records satisfy this. */
+export interface BenchView {
+  now: number;
+  clocks: ClockState[];
+  advice: Advice[];
+  shop: { c: number; measured: boolean; lastAt: number | null; lastC: number | null };
+  forecast: Forecast;
+  waking: { fromMin: number; toMin: number };
+}
+
+/** A batch on the bench. */
+export interface WeighView {
+  id: string;
+  jobId: string;
+  kind: "rubber" | "cast";
+  pourIndex: number;
+  revision: number;
+  endedAt: number | null;
+  pourId: string | null;
+  weighIn: WeighIn;
+  fill: { fillLineMm: number; points: { mm: number; ml: number }[]; planShare: number } | null;
+  cautions: string[];
 }

@@ -1,5 +1,7 @@
 import { range, type Cast, type Range, type Rubber } from "../material";
 import { quote } from "../quantity";
+import type { CureRule } from "./rule";
+import { hoursAt } from "./state";
 
 /** Gas constant, J/(mol·K). */
 const R = 8.314462618;
@@ -46,23 +48,22 @@ function activationOf(rubber: Rubber): { kJ: Range; fitted: boolean } {
 /** Deepest section of condensation-cure rubber that air moisture reaches in its stated time, mm; deeper cures slowly. */
 export const CONDENSATION_DEPTH_MM = 25;
 
-/** How long something takes, with why. Hours, low ≤ typical ≤ high. */
+/** How long something takes at the shop's temperature, with why, and the rule it follows as that changes. Hours, low ≤ typical ≤ high. */
 export interface Wait {
   hours: Range;
   reason: string;
+  rule: CureRule;
 }
 
-/** A range of hours stretched by a range of factors, keeping low ≤ typical ≤ high. */
-function stretched(hours: Range, typical: number, others: readonly number[]): Range {
-  const factors = [typical, ...others];
-  return { low: hours.low * Math.min(...factors), typical: hours.typical * typical, high: hours.high * Math.max(...factors) };
-}
+const waitAt = (rule: CureRule, shopC: number, reason: string): Wait => ({ hours: hoursAt(rule, shopC), reason, rule });
+const times = (r: Range, by: number): Range => ({ low: r.low * by, typical: r.typical * by, high: r.high * by });
+const inHours = (minutes: Range): Range => times(minutes, 1 / 60);
 
 export interface RubberCure {
   potLife: Wait;
   demould: Wait;
-  /** When a brushed coat takes the next: tacky, but leaving nothing on a gloved finger. Hours after mixing. */
-  tack: { opens: Range; closes: Range };
+  /** When a brushed coat takes the next: tacky, but leaving nothing on a gloved finger. Hours after mixing, and the rules they follow. */
+  tack: { opens: Range; closes: Range; opensRule: CureRule; closesRule: CureRule };
 }
 
 /**
@@ -71,7 +72,7 @@ export interface RubberCure {
  */
 const TACK = { opensPots: range(1.5, 2, 3), closesShare: range(0.25, 0.35, 0.5) };
 
-function tackOf(potLifeH: Range, demouldH: Range): RubberCure["tack"] {
+function tackOf(potLifeH: Range, demouldH: Range): { opens: Range; closes: Range } {
   const opens = range(potLifeH.low * TACK.opensPots.low, potLifeH.typical * TACK.opensPots.typical, potLifeH.high * TACK.opensPots.high);
   const by = (k: "low" | "typical" | "high") => Math.max(opens[k] * 1.2, demouldH[k] * TACK.closesShare[k]);
   return { opens, closes: range(by("low"), by("typical"), by("high")) };
@@ -84,26 +85,25 @@ function tackOf(potLifeH: Range, demouldH: Range): RubberCure["tack"] {
  */
 export function rubberCure(rubber: Rubber, shopC: number, catalystPct: number | null = null): RubberCure {
   checkShop(shopC);
-  const { kJ: e, fitted } = activationOf(rubber);
-  const factor = arrheniusFactor(shopC, RUBBER_REFERENCE_C, e.typical);
-  const others = [arrheniusFactor(shopC, RUBBER_REFERENCE_C, e.low), arrheniusFactor(shopC, RUBBER_REFERENCE_C, e.high)];
+  const { kJ, fitted } = activationOf(rubber);
   const catalyst = rubber.mix.kind === "catalyst" && catalystPct ? rubber.mix.pct.typical / catalystPct : 1;
-  const scaled = (r: Range): Range => {
-    const s = stretched(r, factor, others);
-    return { low: s.low * catalyst, typical: s.typical * catalyst, high: s.high * catalyst };
-  };
-  const pot = rubber.potLifeMin;
-  const where = `${shopTalk(shopC, RUBBER_REFERENCE_C, factor)}${fitted ? ` Its own two data-sheet times give ${Math.round(e.typical)} kJ/mol.` : ""}`;
+  const rule = (hours: Range): CureRule => ({ kind: "arrhenius", hours, kJ, referenceC: RUBBER_REFERENCE_C });
+  const potRule = rule(times(inHours(rubber.potLifeMin), catalyst));
+  const cureRule = rule(times(rubber.cureH, catalyst));
+  const factor = arrheniusFactor(shopC, RUBBER_REFERENCE_C, kJ.typical);
+  const where = `${shopTalk(shopC, RUBBER_REFERENCE_C, factor)}${fitted ? ` Its own two data-sheet times give ${Math.round(kJ.typical)} kJ/mol.` : ""}`;
   const moisture = rubber.traits.includes("condensation")
     ? " It also needs moisture from the air: deep or closed sections take longer, and warmth must not be forced."
     : "";
   const cat = catalyst === 1 ? "" : ` ${catalystPct} % catalyst is reckoned as ${catalyst > 1 ? "slower" : "faster"} in proportion, which is rough.`;
-  const potLife = scaled({ low: pot.low / 60, typical: pot.typical / 60, high: pot.high / 60 });
-  const demould = scaled(rubber.cureH);
+  const potLife = waitAt(potRule, shopC, `${where}${cat}`);
+  const demould = waitAt(cureRule, shopC, `${where}${cat}${moisture}`);
+  const tack = tackOf(potRule.hours, cureRule.hours);
+  const [opensRule, closesRule] = [rule(tack.opens), rule(tack.closes)];
   return {
-    potLife: { hours: potLife, reason: `${where}${cat}` },
-    demould: { hours: demould, reason: `${where}${cat}${moisture}` },
-    tack: tackOf(potLife, demould),
+    potLife,
+    demould,
+    tack: { opens: hoursAt(opensRule, shopC), closes: hoursAt(closesRule, shopC), opensRule, closesRule },
   };
 }
 
@@ -159,6 +159,8 @@ export function freezingH(
 
 /** Days a gypsum casting of 25 mm takes to dry in a heated room; grows with thickness². */
 const DRYING_DAYS_25MM = range(2, 5, 12);
+/** Temperature those days are for, °C. */
+const DRYING_REFERENCE_C = 20;
 
 /**
  * Working time, demould time and time to finished of a cast, hours. Throws RangeError for a temperature outside
@@ -166,46 +168,38 @@ const DRYING_DAYS_25MM = range(2, 5, 12);
  */
 export function castCure(cast: Cast, shopC: number, bulk: Bulk): CastCure {
   checkShop(shopC);
-  const w = cast.workingMin;
-  const working = { low: w.low / 60, typical: w.typical / 60, high: w.high / 60 };
+  const working = inHours(cast.workingMin);
+  const fixed = (hours: Range, reason: string): Wait => waitAt({ kind: "fixed", hours }, shopC, reason);
   const s = cast.setting;
   const t = plateThicknessMm(bulk);
   const thick = `its ${quote(t, "length")} of mean thickness`;
   switch (s.kind) {
     case "maturity": {
-      const q = s.activationK;
-      const factor = maturityFactor(shopC, s.referenceC, q.typical);
-      const others = [maturityFactor(shopC, s.referenceC, q.low), maturityFactor(shopC, s.referenceC, q.high)];
-      const reason =
-        `${shopTalk(shopC, s.referenceC, factor)} Reckoned by equivalent age; some bags mean 23 °C, which changes it by about a fifth. Keep it damp and covered.`.replace(
-          "23 °C",
-          quote(23, "temperature"),
-        );
+      const rule = (hours: Range): CureRule => ({ kind: "maturity", hours, activationK: s.activationK, referenceC: s.referenceC });
+      const where = shopTalk(shopC, s.referenceC, maturityFactor(shopC, s.referenceC, s.activationK.typical));
+      const reason = `${where} Reckoned by equivalent age; some bags mean ${quote(23, "temperature")}, which changes it by about a fifth. Keep it damp and covered.`;
       return {
-        working: { hours: stretched(working, factor, others), reason: shopTalk(shopC, s.referenceC, factor) },
-        demould: { hours: stretched(s.demouldH, factor, others), reason },
-        finished: { name: "Full strength", hours: stretched(s.fullStrengthH, factor, others), reason },
+        working: waitAt(rule(working), shopC, where),
+        demould: waitAt(rule(s.demouldH), shopC, reason),
+        finished: { name: "Full strength", ...waitAt(rule(s.fullStrengthH), shopC, reason) },
       };
     }
     case "rate": {
-      const e = s.activationKJMol;
-      const factor = arrheniusFactor(shopC, s.referenceC, e.typical);
-      const others = [arrheniusFactor(shopC, s.referenceC, e.low), arrheniusFactor(shopC, s.referenceC, e.high)];
+      const rule = (hours: Range): CureRule => ({ kind: "arrhenius", hours, kJ: s.activationKJMol, referenceC: s.referenceC });
       const gypsum = cast.family === "gypsum";
-      const reason = `${shopTalk(shopC, s.referenceC, factor)} ${gypsum ? "Wait until it has warmed and begun to cool." : "Thin sections take longer than thick ones: they warm less."}`;
-      const dry = (t / 25) ** 2;
+      const where = shopTalk(shopC, s.referenceC, arrheniusFactor(shopC, s.referenceC, s.activationKJMol.typical));
+      const reason = `${where} ${gypsum ? "Wait until it has warmed and begun to cool." : "Thin sections take longer than thick ones: they warm less."}`;
       return {
-        working: { hours: stretched(working, factor, others), reason: shopTalk(shopC, s.referenceC, factor) },
-        demould: { hours: stretched(s.demouldH, factor, others), reason },
+        working: waitAt(rule(working), shopC, where),
+        demould: waitAt(rule(s.demouldH), shopC, reason),
         finished: gypsum
           ? {
               name: "Dry",
-              hours: {
-                low: DRYING_DAYS_25MM.low * 24 * dry,
-                typical: DRYING_DAYS_25MM.typical * 24 * dry,
-                high: DRYING_DAYS_25MM.high * 24 * dry,
-              },
-              reason: `Drying grows with the square of ${thick}. A fan shortens it; never above ${quote(45, "temperature")}. It is dry when it stops losing weight.`,
+              ...waitAt(
+                { kind: "drying", hours: times(DRYING_DAYS_25MM, 24 * (t / 25) ** 2), referenceC: DRYING_REFERENCE_C },
+                shopC,
+                `Drying grows with the square of ${thick}. A fan shortens it; never above ${quote(45, "temperature")}. It is dry when it stops losing weight.`,
+              ),
             }
           : null,
       };
@@ -213,15 +207,17 @@ export function castCure(cast: Cast, shopC: number, bulk: Bulk): CastCure {
     case "cooling": {
       const usesShop = s.surroundC.high >= 18;
       const around = usesShop ? shopC : s.surroundC.typical;
-      const drive = Math.max(3, cast.peakC.typical - around);
-      const factor = ((t / s.referenceThicknessMm) ** 2 * (cast.peakC.typical - s.surroundC.typical)) / drive;
-      const hours = { low: s.demouldH.low * factor, typical: s.demouldH.typical * factor, high: s.demouldH.high * factor };
+      const rule: CureRule = {
+        kind: "cooling",
+        hours: times(s.demouldH, (t / s.referenceThicknessMm) ** 2),
+        hotC: cast.peakC.typical,
+        referenceC: s.surroundC.typical,
+      };
+      const reason = `Cools through ${thick}: time grows with its square. ${usesShop ? `The shop is at ${quote(shopC, "temperature")}.` : `In the refrigerator, about ${quote(around, "temperature")}.`}`;
       return {
-        working: { hours: working, reason: "Before it thickens in the pan." },
-        demould: {
-          hours,
-          reason: `Cools through ${thick}: time grows with its square. ${usesShop ? `The shop is at ${quote(shopC, "temperature")}.` : `In the refrigerator, about ${quote(around, "temperature")}.`}`,
-        },
+        working: fixed(working, "Before it thickens in the pan."),
+        // What stands in a refrigerator does not follow the shop.
+        demould: usesShop ? waitAt(rule, around, reason) : fixed(hoursAt(rule, around), reason),
         finished: null,
       };
     }
@@ -229,11 +225,11 @@ export function castCure(cast: Cast, shopC: number, bulk: Bulk): CastCure {
       const modulus = t / 2;
       const solid = freezingH(modulus, s, cast.peakC.typical, shopC);
       return {
-        working: { hours: working, reason: "Before it freezes in the ladle." },
-        demould: {
-          hours: { low: solid * 0.5, typical: solid * 2, high: solid * 6 },
-          reason: `It freezes in about ${quote(solid, "duration")} in a cool mould, by volume over area; the button on top freezes last. Each pour warms the mould, so by the sixth it takes several times longer: open only when the button has been dull and hard for a while.`,
-        },
+        working: fixed(working, "Before it freezes in the ladle."),
+        demould: fixed(
+          { low: solid * 0.5, typical: solid * 2, high: solid * 6 },
+          `It freezes in about ${quote(solid, "duration")} in a cool mould, by volume over area; the button on top freezes last. Each pour warms the mould, so by the sixth it takes several times longer: open only when the button has been dull and hard for a while.`,
+        ),
         finished: null,
       };
     }

@@ -1,1 +1,4 @@
 export * from "./cure";
+export * from "./rule";
+export * from "./state";
+export * from "./track";

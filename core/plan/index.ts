@@ -5,3 +5,4 @@ export { boardsFor, type FillAnswer, type PlannedHold } from "./hold";
 export * from "./snapshot";
 export * from "./outcome";
 export * from "./held";
+export * from "./clocks";

@@ -272,7 +272,12 @@ function planPour(job: Job, layout: Layout, pour: RubberPour, rubber: Rubber, ma
   const common = {
     rubber,
     wait: recoats
-      ? { hours: cure.tack.opens, reason: "The next coat goes on when this one is tacky but leaves nothing on a gloved finger.", until: "recoat" as const }
+      ? {
+          hours: cure.tack.opens,
+          rule: cure.tack.opensRule,
+          reason: "The next coat goes on when this one is tacky but leaves nothing on a gloved finger.",
+          until: "recoat" as const,
+        }
       : { ...cure.demould, until: "open" as const },
     batch: ratio.ok ? rubberBatch(needMl, density, ratio.ratio, job.rubber.marginPct, { k: job.rubber.cupLossK, floorG: job.rubber.cupLossFloorG }) : null,
     cure,

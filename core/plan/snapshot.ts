@@ -9,6 +9,20 @@ import type { Shelf } from "../material";
 const Part = z.object({ name: z.string(), massG: z.number(), volumeMl: z.number().nullable() });
 const Hours = z.object({ low: z.number(), typical: z.number(), high: z.number() });
 
+/** What was really weighed, cut and read while this batch was made. Grams, mm, °C, ms. */
+export const Actual = z.object({
+  parts: z.array(z.object({ name: z.string(), gotG: z.number() })),
+  totalG: z.number(),
+  cups: z.number().int(),
+  witnessG: z.number(),
+  stirredAt: z.number().nullable(),
+  shopC: z.number().nullable(),
+  sprueMm: z.number().nullable(),
+  ventMm: z.number().nullable(),
+  vents: z.number().int(),
+});
+export type Actual = z.infer<typeof Actual>;
+
 /** What was true on the day a batch was poured: frozen into the log, never recomputed. */
 export const Snapshot = z.object({
   format: z.literal(1),
@@ -36,6 +50,22 @@ export const Snapshot = z.object({
   verdict: z.enum(VERDICTS),
   /** Family of the cast, for what the mould has held; null for rubber, and in entries from before it was kept. */
   castFamily: z.string().nullable().default(null),
+  rubberFamily: z.string().nullable().default(null),
+  /** Height of fill above the floor of the cavity, mm, and what the fill weighs a litre: what pressed that day. */
+  headMm: z.number().nullable().default(null),
+  fillGMl: z.number().nullable().default(null),
+  /** Bulge of the worst free-standing wall and its tolerance, mm; share the opening stretches and may. */
+  bulgeMm: z.number().nullable().default(null),
+  bulgeLimitMm: z.number().nullable().default(null),
+  stretch: z.number().nullable().default(null),
+  stretchLimit: z.number().nullable().default(null),
+  /** Hottest the cast is in the mould, °C; minutes it could be worked, at the short end. */
+  peakC: z.number().nullable().default(null),
+  workingMin: z.number().nullable().default(null),
+  /** What the rubber and the fill of this pour cost, in the workshop's own money; null where nobody said a price. */
+  rubberCost: z.number().nullable().default(null),
+  /** What was really done; null where the pour was logged without weighing in. */
+  actual: Actual.nullable().default(null),
 });
 export type Snapshot = z.infer<typeof Snapshot>;
 
@@ -54,6 +84,16 @@ export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubbe
     wallMm: p.layout ? (p.layout.kind === "block" ? p.layout.box.leastWallMm : p.layout.skinMm) : job.mould.wallMm,
     verdict: p.chain.verdict,
     castFamily: kind === "cast" ? (p.cast?.family ?? null) : null,
+    rubberFamily: p.rubber?.family ?? null,
+    headMm: p.hold?.headMm ?? null,
+    fillGMl: p.castBatch?.wetDensityGMl ?? null,
+    bulgeMm: p.hold?.support === "free" ? (p.hold.worst?.mostMm.typical ?? null) : null,
+    bulgeLimitMm: p.hold?.toleranceMm ?? null,
+    stretch: p.hold?.stretch.strain ?? null,
+    stretchLimit: p.hold?.stretch.safe.typical ?? null,
+    peakC: kind === "cast" ? (p.cast?.peakC.typical ?? null) : null,
+    workingMin: kind === "cast" && p.castCure ? p.castCure.working.hours.low * 60 : null,
+    actual: null,
   };
   const parts = (cs: readonly { name: string; massG: number; volumeMl: number | null }[]) =>
     cs.map((c) => ({ name: c.name, massG: c.massG, volumeMl: c.volumeMl }));
@@ -75,6 +115,7 @@ export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubbe
         dryG: null,
         filledG: null,
         fillLineMm: pour.kind === "block" ? pour.fillLineMm : null,
+        rubberCost: pour.rubber.pricePerKg === null ? null : (pour.batch.mixG / 1000) * pour.rubber.pricePerKg,
         demouldH: pour.wait.hours,
         demouldReason: pour.wait.reason,
       },
@@ -97,6 +138,7 @@ export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubbe
       dryG: p.castBatch.dryG.typical,
       filledG: p.weights?.filledG ?? null,
       fillLineMm: null,
+      rubberCost: null,
       demouldH: p.castCure.demould.hours,
       demouldReason: p.castCure.demould.reason,
     },
@@ -105,3 +147,7 @@ export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubbe
 
 /** A fault as stored and sent. */
 export const FaultKeySchema = z.enum(Object.keys(FAULTS) as [FaultKey, ...FaultKey[]]);
+
+/** A fault where it sits on the section drawing: mm from the axis and above the floor of the mould. */
+export const FaultMark = z.object({ fault: FaultKeySchema, xMm: z.number().min(-5000).max(5000), zMm: z.number().min(-5000).max(5000) });
+export type FaultMark = z.infer<typeof FaultMark>;

@@ -1,6 +1,6 @@
 "use client";
 
-import { CirclePlus } from "lucide-react";
+import { CirclePlus, Scale, TimerReset } from "lucide-react";
 import Link from "next/link";
 import { useState } from "react";
 import type { Plan, Step } from "@/core/plan";
@@ -8,10 +8,16 @@ import type { Opening } from "@/core/mould";
 import { StepMark, stepName } from "../job/Route";
 import { NewJobDialog } from "../newJob";
 import type { PatchView } from "../patch/PatchScreen";
-import type { PourView } from "../types";
+import { dueAt, isDeadline } from "@/core/clock/kinds";
+import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
+import { ClockCard } from "../clocks/ClockCard";
+import { River, type PlannedStretch } from "../clocks/River";
+import { ShopPanel } from "../clocks/ShopPanel";
+import { StartTimer } from "../clocks/StartTimer";
+import type { BenchView } from "../types";
 import { useUnits } from "../units";
 import { VerdictMark } from "../VerdictMark";
-import { fromNow, useNow, When } from "../When";
+import { clockTime, fromNow, When } from "../When";
 
 export interface JobCard {
   id: string;
@@ -24,81 +30,129 @@ export interface JobCard {
   next: Step | null;
 }
 
-/** What is curing, what comes next and when, and the jobs in hand. */
+export interface BatchLine {
+  id: string;
+  jobName: string;
+  what: string;
+  material: string;
+  startedAt: number;
+}
+
+/** What runs, what wants hands in the next two days, what is on the bench, and the jobs in hand. */
 export function BenchScreen({
   jobs,
   totalJobs,
-  curing,
+  initial,
   patches,
+  batches,
+  planned,
 }: {
   jobs: readonly JobCard[];
   totalJobs: number;
-  curing: readonly PourView[];
+  initial: BenchView;
   patches: readonly PatchView[];
+  batches: readonly BatchLine[];
+  planned: readonly PlannedStretch[];
 }) {
-  const now = useNow();
-  const [starting, setStarting] = useState(false);
-  const due = curing.filter((p) => now !== null && p.readyAt <= now);
-  const waiting = curing.filter((p) => now === null || p.readyAt > now);
-  const next = waiting[0];
+  const now = useTicking(1000);
+  const bench = useBenchClocks().bench ?? initial;
+  const [starting, setStarting] = useState<"job" | "timer" | null>(null);
+  const running = bench.clocks.filter((c) => c.clock.endedAt === null).sort((a, b) => dueAt(a) - dueAt(b));
+  const ended = bench.clocks.filter((c) => c.clock.endedAt !== null);
+  const t = now ?? initial.now;
+  const due = running.filter((c) => dueAt(c) <= t);
+  const next = running.find((c) => dueAt(c) > t);
+  const urgent = running.find((c) => isDeadline(c.clock.kind));
   return (
     <div className="space-y-6 pb-10 pt-2">
       <div className="flex flex-wrap items-end justify-between gap-4">
         <div>
           <h1 className="text-3xl font-bold sm:text-4xl">
-            {due.length > 0
-              ? `${due.length} ready to open`
-              : next && now !== null
-                ? `Next opens ${fromNow(next.readyAt, now)}`
-                : curing.length > 0
-                  ? "Curing"
-                  : "Nothing is curing"}
+            {urgent
+              ? dueAt(urgent) <= t
+                ? "Pour now"
+                : `Pour ${fromNow(dueAt(urgent), t)} at the latest`
+              : due.length > 0
+                ? due.length === 1
+                  ? "1 is ready"
+                  : `${due.length} are ready`
+                : next
+                  ? `Next ${fromNow(dueAt(next), t)}`
+                  : "Nothing is running"}
           </h1>
           <p className="mt-1 text-soft">
-            {next ? (
-              <>
-                {next.snapshot.jobName}: {next.snapshot.what.toLowerCase()}, about <When at={next.readyAt} />
-              </>
-            ) : due.length > 0 ? (
-              "Open them, and write down how they came out."
-            ) : (
-              "Pour something, and its clock appears here."
-            )}
+            {urgent
+              ? urgent.clock.label
+              : next && now !== null
+                ? `${next.clock.label}, about ${clockTime(dueAt(next), t)}`
+                : due.length > 0
+                  ? "See to them, and write down how they came out."
+                  : "Weigh something in, and its clocks appear here."}
           </p>
         </div>
-        <button type="button" className="btn btn-main text-lg" onClick={() => setStarting(true)}>
-          <CirclePlus size={22} aria-hidden="true" /> Start a job
-        </button>
+        <div className="flex flex-wrap gap-2">
+          <button type="button" className="btn text-lg" onClick={() => setStarting("timer")}>
+            <TimerReset size={22} aria-hidden="true" /> Set a timer
+          </button>
+          <button type="button" className="btn btn-main text-lg" onClick={() => setStarting("job")}>
+            <CirclePlus size={22} aria-hidden="true" /> Start a job
+          </button>
+        </div>
       </div>
 
-      {curing.length + patches.length > 0 && (
-        <section aria-labelledby="curing" className="space-y-2">
-          <h2 id="curing" className="text-xl font-bold">
-            On the clock
-          </h2>
-          <ul className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
-            {[...due, ...waiting].map((p) => (
-              <li key={p.id}>
-                <CuringCard pour={p} now={now} />
-              </li>
-            ))}
-            {patches.map((p) => (
-              <li key={p.id}>
-                <Link href={`/patch/${p.id}`} className="card block h-full p-4 hover:bg-peel/40">
-                  <span className="flex items-baseline justify-between gap-3">
-                    <span className="min-w-0 truncate font-semibold">Patch test</span>
-                    <span className="shrink-0 text-sm text-untested">patch</span>
-                  </span>
-                  <span className="figure block text-3xl leading-tight">{now === null ? "…" : now >= p.readyAt ? "Judge it" : fromNow(p.readyAt, now)}</span>
-                  <span className="block text-sm text-soft">
-                    {p.between[1]} on {p.between[0]}
-                  </span>
-                </Link>
-              </li>
-            ))}
-          </ul>
+      {batches.length > 0 && (
+        <section aria-label="On the bench" className="flex flex-wrap gap-2">
+          {batches.map((b) => (
+            <Link key={b.id} href={`/weigh/${b.id}`} className="btn btn-main text-lg">
+              <Scale size={22} aria-hidden="true" /> Weigh on: {b.what}, {b.jobName}
+            </Link>
+          ))}
         </section>
       )}
+
+      <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_19rem]">
+        <div className="min-w-0 space-y-4">
+          {running.length + ended.length + patches.length > 0 && (
+            <section aria-labelledby="curing" className="space-y-2">
+              <h2 id="curing" className="text-xl font-bold">
+                On the clock
+              </h2>
+              <ul className="grid gap-3 sm:grid-cols-2">
+                {[...running, ...ended].map((c) => (
+                  <li key={c.clock.id}>
+                    <ClockCard state={c} now={now} />
+                  </li>
+                ))}
+                {patches.map((p) => (
+                  <li key={p.id}>
+                    <Link href={`/patch/${p.id}`} className="card block h-full p-4 hover:bg-peel/40">
+                      <span className="flex items-baseline justify-between gap-3">
+                        <span className="min-w-0 truncate font-semibold">Patch test</span>
+                        <span className="shrink-0 text-sm text-untested">patch</span>
+                      </span>
+                      <span className="figure block text-4xl leading-tight">
+                        {now === null ? "…" : now >= p.readyAt ? "Judge it" : fromNow(p.readyAt, now)}
+                      </span>
+                      <span className="block text-sm text-soft">
+                        {p.between[1]} on {p.between[0]}, <When at={p.readyAt} />
+                      </span>
+                    </Link>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+          <section aria-labelledby="river" className="space-y-2">
+            <h2 id="river" className="text-xl font-bold">
+              The next two days
+            </h2>
+            {now === null ? <p className="card p-4 text-soft">…</p> : <River bench={bench} now={now} planned={planned} />}
+          </section>
+        </div>
+        <div className="space-y-4">
+          <ShopPanel bench={bench} now={now} />
+        </div>
+      </div>
 
       <section aria-labelledby="jobs" className="space-y-2">
         <h2 id="jobs" className="text-xl font-bold">
@@ -107,7 +161,7 @@ export function BenchScreen({
         {jobs.length === 0 ? (
           <div className="card space-y-3 p-8 text-center">
             <p className="text-lg">No job yet. Start one with a ruler and the thing you want to copy.</p>
-            <button type="button" className="btn btn-main" onClick={() => setStarting(true)}>
+            <button type="button" className="btn btn-main" onClick={() => setStarting("job")}>
               Start a job
             </button>
           </div>
@@ -122,30 +176,9 @@ export function BenchScreen({
         )}
         {totalJobs > jobs.length && <p className="hint">{totalJobs - jobs.length} more: press Ctrl+K and type part of a name.</p>}
       </section>
-      {starting && <NewJobDialog onClose={() => setStarting(false)} />}
+      {starting === "job" && <NewJobDialog onClose={() => setStarting(null)} />}
+      {starting === "timer" && <StartTimer onClose={() => setStarting(null)} />}
     </div>
-  );
-}
-
-function CuringCard({ pour, now }: { pour: PourView; now: number | null }) {
-  const { band } = useUnits();
-  const ready = now !== null && pour.readyAt <= now;
-  const share = now === null ? 0 : Math.min(1, Math.max(0, (now - pour.pouredAt) / Math.max(1, pour.readyAt - pour.pouredAt)));
-  return (
-    <Link href={`/log/${pour.id}`} className={`card block h-full p-4 hover:bg-peel/40 ${ready ? "!border-2 !border-ink !bg-peel" : ""}`}>
-      <span className="flex items-baseline justify-between gap-3">
-        <span className="min-w-0 truncate font-semibold">{pour.snapshot.jobName}</span>
-        <span className={`shrink-0 text-sm ${pour.kind === "rubber" ? "text-rubber" : "text-cast"}`}>{pour.kind === "rubber" ? "rubber" : "casting"}</span>
-      </span>
-      <span className="figure block text-3xl leading-tight">{now === null ? "…" : ready ? "Ready" : fromNow(pour.readyAt, now)}</span>
-      <span className="block text-sm text-soft">
-        {pour.snapshot.what}, {ready ? "since" : "about"} <When at={pour.readyAt} />
-      </span>
-      <span className="mt-2 block h-2.5 overflow-hidden rounded-full bg-line" aria-hidden="true">
-        <span className={`block h-full ${pour.kind === "rubber" ? "bg-rubber" : "bg-cast"}`} style={{ width: `${share * 100}%` }} />
-      </span>
-      <span className="hint mt-1 block">takes {band(pour.snapshot.demouldH, "duration")}</span>
-    </Link>
   );
 }
 

@@ -1,10 +1,12 @@
 "use client";
 
-import { BookOpenText, FlaskConical, Grid3x3, Keyboard, Search, Timer } from "lucide-react";
+import { BookOpenText, CalendarClock, FlaskConical, Grid3x3, Keyboard, LibraryBig, Search, Settings, Timer } from "lucide-react";
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from "react";
+import { BenchClocksProvider } from "../clocks/BenchClocks";
+import { Caller } from "../clocks/Caller";
 import { loadNewJobDialog, NewJobDialog } from "../newJob";
 import { useUnits } from "../units";
 import { inField, ShortcutsProvider, type Shortcut, useShortcutRegistry } from "./shortcuts";
@@ -18,8 +20,10 @@ const Toaster = dynamic(() => import("sonner").then((m) => m.Toaster), { ssr: fa
 
 const PLACES = [
   { href: "/", label: "Bench", icon: Timer, keyName: "b" },
+  { href: "/schedule", label: "Schedule", icon: CalendarClock, keyName: "s" },
   { href: "/fit", label: "Fit", icon: Grid3x3, keyName: "f" },
   { href: "/materials", label: "Materials", icon: FlaskConical, keyName: "m" },
+  { href: "/rack", label: "Rack", icon: LibraryBig, keyName: "r" },
   { href: "/log", label: "Logbook", icon: BookOpenText, keyName: "l" },
 ] as const;
 
@@ -27,7 +31,9 @@ const PLACES = [
 export function Shell({ workshopName, children }: { workshopName: string; children: ReactNode }) {
   return (
     <ShortcutsProvider>
-      <Frame workshopName={workshopName}>{children}</Frame>
+      <BenchClocksProvider>
+        <Frame workshopName={workshopName}>{children}</Frame>
+      </BenchClocksProvider>
     </ShortcutsProvider>
   );
 }
@@ -44,6 +50,7 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
   const own = useMemo<Shortcut[]>(
     () => [
       ...PLACES.map((p) => ({ keys: p.keyName, label: `Go to ${p.label}`, run: () => router.push(p.href) })),
+      { keys: ",", label: "Settings of the workshop", run: () => router.push("/settings") },
       { keys: "n", label: "Start a job", run: () => setOpen("new") },
       { keys: "u", label: "Switch between metric and US units", run: flip },
       { keys: "?", label: "Show all keys", run: () => setOpen("keys") },
@@ -78,7 +85,7 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:left-3 focus:top-3 focus:z-50 focus:rounded-lg focus:bg-card focus:p-3">
         To the content
       </a>
-      <header className="no-print flex flex-wrap items-center gap-x-2 gap-y-1 py-2">
+      <header className={`no-print flex flex-wrap ${path.startsWith("/weigh/") ? "hidden" : ""} items-center gap-x-2 gap-y-1 py-2`}>
         <Link href="/" className="mr-auto flex items-center gap-2.5 rounded-lg" aria-label="Zesty Ladle, to the bench">
           <Mark />
           <span className="leading-none">
@@ -86,15 +93,15 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
             <span className="block max-w-44 truncate pt-0.5 text-xs text-soft">{workshopName}</span>
           </span>
         </Link>
-        <nav aria-label="Screens" className="flex gap-1 max-sm:order-last max-sm:w-full">
+        <nav aria-label="Screens" className="flex sm:gap-1 max-md:order-last max-md:w-full max-md:justify-between">
           {PLACES.map(({ href, label, icon: Icon }) => (
             <Link
               key={href}
               href={href}
               aria-current={here(href) ? "page" : undefined}
-              className={`btn max-sm:!min-h-11 max-sm:flex-1 !px-3 ${here(href) ? "bg-peel" : "btn-bare"}`}
+              className={`btn max-sm:!min-h-11 max-sm:flex-1 max-sm:!px-1 max-sm:text-sm sm:!px-2.5 ${here(href) ? "bg-peel" : "btn-bare"}`}
             >
-              <Icon size={19} aria-hidden="true" className="max-sm:hidden" /> {label}
+              <Icon size={19} aria-hidden="true" className="max-lg:hidden" /> {label}
             </Link>
           ))}
         </nav>
@@ -108,10 +115,19 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
         <button type="button" className="btn btn-bare !px-2.5" onClick={() => setOpen("palette")} aria-label="Find anything (Ctrl+K)">
           <Search size={20} aria-hidden="true" />
         </button>
+        <Link
+          href="/settings"
+          className={`btn !px-2.5 ${here("/settings") ? "bg-peel" : "btn-bare"}`}
+          aria-label="Settings of the workshop"
+          aria-current={here("/settings") ? "page" : undefined}
+        >
+          <Settings size={20} aria-hidden="true" />
+        </Link>
         <button type="button" className="btn btn-bare !px-2.5 max-sm:!hidden" onClick={() => setOpen("keys")} aria-label="Keys (?)">
           <Keyboard size={20} aria-hidden="true" />
         </button>
       </header>
+      <Caller />
       <main id="content" tabIndex={-1} className="flex flex-1 flex-col outline-none">
         {children}
       </main>

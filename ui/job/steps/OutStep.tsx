@@ -1,6 +1,6 @@
 "use client";
 
-import { CheckCheck } from "lucide-react";
+import { CheckCheck, Scale } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -143,6 +143,17 @@ function Clock({
     notice.good(`${title} is in the log. Its clock is running.`);
     router.refresh();
   };
+  const weigh = async () => {
+    setBusy(true);
+    const saved = await document.flush();
+    const answer = saved
+      ? await send<{ id: string }>("POST", "/api/weigh", { jobId: id, jobRevision: document.getState().revision, kind, pourIndex: index, mouldId })
+      : null;
+    setBusy(false);
+    if (!answer) return notice.bad("Not begun: the job itself could not be saved yet. See the note on top.");
+    if (!answer.ok) return notice.bad(answer.message);
+    router.push(`/weigh/${answer.data.id}`);
+  };
   return (
     <div className="flex flex-wrap items-center justify-between gap-3 rounded-xl bg-paper p-3">
       <div className="min-w-0 flex-1 basis-64">
@@ -156,15 +167,20 @@ function Clock({
         </p>
         <p className="hint mt-1">{say(wait.reason)}</p>
       </div>
-      <button
-        type="button"
-        className="btn btn-main text-lg"
-        disabled={!ready || busy}
-        onClick={() => void log()}
-        aria-label={`Poured ${title.toLowerCase()}: log it`}
-      >
-        <CheckCheck size={20} aria-hidden="true" /> Poured: log it
-      </button>
+      <div className="flex flex-col gap-2">
+        <button
+          type="button"
+          className="btn btn-main text-lg"
+          disabled={!ready || busy}
+          onClick={() => void weigh()}
+          aria-label={`Weigh in ${title.toLowerCase()}`}
+        >
+          <Scale size={20} aria-hidden="true" /> Weigh it in
+        </button>
+        <button type="button" className="btn" disabled={!ready || busy} onClick={() => void log()} aria-label={`Poured ${title.toLowerCase()}: log it`}>
+          <CheckCheck size={20} aria-hidden="true" /> Poured: log it
+        </button>
+      </div>
     </div>
   );
 }

@@ -1,0 +1,8 @@
+import { answer, readJson } from "@/server/http";
+import { finishBatch } from "@/server/weighIns";
+
+interface Ctx {
+  params: Promise<{ id: string }>;
+}
+
+export const POST = (request: Request, { params }: Ctx) => answer(async (w) => finishBatch(w, (await params).id, await readJson(request)));

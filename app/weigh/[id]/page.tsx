@@ -1,0 +1,16 @@
+import { notFound } from "next/navigation";
+import { foundOrNull } from "@/server/refusal";
+import { getSettings } from "@/server/settings";
+import { getWeighing } from "@/server/weighIns";
+import { workshop } from "@/server/workshop";
+import { WeighScreen } from "@/ui/weigh/WeighScreen";
+
+export const metadata = { title: "Weigh in" };
+
+export default async function WeighPage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const w = workshop();
+  const view = foundOrNull(() => getWeighing(w, id));
+  if (!view) notFound();
+  return <WeighScreen key={id} initial={view} cups={getSettings(w).cups} unchanged={null} />;
+}

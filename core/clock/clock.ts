@@ -1,0 +1,102 @@
+import { z } from "zod";
+import { CLOCK_KEYS, EQUIPMENT_KEYS, isDeadline } from "./kinds";
+import { CureRule, cureState, type Finish, type Forecast, type TemperatureReading } from "../cure";
+
+export const Snooze = z.object({ at: z.number(), until: z.number(), reason: z.string().trim().min(1, "say why, for the log").max(200) });
+
+/** A clock as it is kept: when it began by absolute time, and by what rule it runs. Its end is never stored. */
+export const Clock = z.object({
+  id: z.string(),
+  kind: z.enum(CLOCK_KEYS),
+  label: z.string().max(120),
+  jobId: z.string().nullable(),
+  pourId: z.string().nullable(),
+  weighId: z.string().nullable(),
+  startedAt: z.number(),
+  rule: CureRule,
+  /** Where a window closes, such as tack: the rule of its far end; null where later is harmless. */
+  closes: CureRule.nullable(),
+  /** Temperature it was planned for, °C. */
+  plannedC: z.number(),
+  equipment: z.enum(EQUIPMENT_KEYS).nullable(),
+  snoozes: z.array(Snooze),
+  endedAt: z.number().nullable(),
+});
+export type Clock = z.infer<typeof Clock>;
+
+/** Whose clock it is, and from when. */
+export interface ClockOwner {
+  jobId: string | null;
+  pourId: string | null;
+  weighId: string | null;
+  at: number;
+  plannedC: number;
+}
+
+/** A clock set going. */
+export const clockFrom = (id: string, c: Pick<Clock, "kind" | "label" | "rule" | "closes" | "equipment">, o: ClockOwner): Clock => ({
+  id,
+  kind: c.kind,
+  label: c.label,
+  rule: c.rule,
+  closes: c.closes,
+  equipment: c.equipment,
+  jobId: o.jobId,
+  pourId: o.pourId,
+  weighId: o.weighId,
+  startedAt: o.at,
+  plannedC: o.plannedC,
+  snoozes: [],
+  endedAt: null,
+});
+
+export type Phase = "running" | "soon" | "due" | "closing" | "past" | "ended";
+
+export interface ClockState {
+  clock: Clock;
+  finish: Finish;
+  /** When its window closes, ms; null where it has none. */
+  closesAt: number | null;
+  phase: Phase;
+  /** True while it should call: due, not ended, not snoozed. */
+  calls: boolean;
+  snoozedUntil: number | null;
+  done: number;
+  meanC: number | null;
+  measured: number;
+  laterH: number;
+}
+
+/** How a clock stands. Deadlines are due at the early end of their band, waits at their typical end. */
+export function clockState(clock: Clock, readings: readonly TemperatureReading[], forecast: Forecast, now: number): ClockState {
+  const s = cureState(clock.rule, clock.startedAt, clock.plannedC, readings, forecast, now);
+  const closesAt = clock.closes ? cureState(clock.closes, clock.startedAt, clock.plannedC, readings, forecast, now).finish.typicalAt : null;
+  const dueAt = isDeadline(clock.kind) ? s.finish.lowAt : s.finish.typicalAt;
+  const length = Math.max(1, dueAt - clock.startedAt);
+  const lastSnooze = clock.snoozes.at(-1);
+  const snoozedUntil = lastSnooze && lastSnooze.until > now ? lastSnooze.until : null;
+  const phase: Phase =
+    clock.endedAt !== null
+      ? "ended"
+      : now >= (closesAt ?? (isDeadline(clock.kind) ? s.finish.highAt : Infinity))
+        ? "past"
+        : now >= dueAt
+          ? closesAt !== null || isDeadline(clock.kind)
+            ? "closing"
+            : "due"
+          : now >= dueAt - Math.min(0.15 * length, 3_600_000)
+            ? "soon"
+            : "running";
+  return {
+    clock,
+    finish: s.finish,
+    closesAt,
+    phase,
+    calls: (phase === "due" || phase === "closing" || phase === "past") && snoozedUntil === null,
+    snoozedUntil,
+    done: s.done,
+    meanC: s.meanC,
+    measured: s.measured,
+    laterH: s.laterH,
+  };
+}

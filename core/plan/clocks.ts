@@ -1,0 +1,50 @@
+import type { ClockKind, Equipment } from "../clock";
+import type { CureRule } from "../cure";
+import type { Job } from "../job";
+import { OPENING } from "../mould";
+import type { Plan } from "./types";
+
+/** A clock a pour will need, and what sets it going. */
+export interface PlannedClock {
+  kind: ClockKind;
+  label: string;
+  rule: CureRule;
+  closes: CureRule | null;
+  when: "stir" | "pour" | "open";
+  equipment: Equipment | null;
+}
+
+/** What makers of food-contact silicones usually ask for, hours in an oven; the declaration itself decides. */
+const POST_CURE_H = { low: 2, typical: 4, high: 6 };
+
+/** The clocks of one pour of a plan: what runs from the first stir, from the pour, and from the opening. Empty where it is not worked out. */
+export function clocksOf(p: Plan, job: Job, kind: "rubber" | "cast", pourIndex: number): PlannedClock[] {
+  const out: PlannedClock[] = [];
+  const add = (when: PlannedClock["when"], k: ClockKind, label: string, rule: CureRule, more: Partial<Pick<PlannedClock, "closes" | "equipment">> = {}) =>
+    out.push({ kind: k, label: `${job.name}: ${label}`.slice(0, 120), rule, closes: null, when, equipment: null, ...more });
+  if (kind === "rubber") {
+    const pour = p.pours[pourIndex];
+    if (!pour) return out;
+    const of = p.pours.length === 1 ? "" : `, ${pour.name.toLowerCase()}`;
+    add("stir", "pot-life", `pot life${of}`, pour.cure.potLife.rule);
+    const last = pourIndex === p.pours.length - 1;
+    if (pour.wait.until === "recoat") add("pour", "tack", `next coat${of}`, pour.cure.tack.opensRule, { closes: pour.cure.tack.closesRule });
+    else if (!last && OPENING[job.mould.opening].halves) add("pour", "second-half", `turn it for the next pour${of}`, pour.cure.demould.rule);
+    else {
+      add("pour", "cure", `rubber cures${of}`, pour.cure.demould.rule);
+      if (pour.rubber.foodDeclared) add("open", "post-cure", "post-cure, as its maker says", { kind: "fixed", hours: POST_CURE_H }, { equipment: "oven" });
+    }
+    return out;
+  }
+  if (!p.castCure || !p.cast) return out;
+  const what = p.cast.name.toLowerCase();
+  add("stir", "working", `${what}, working time`, p.castCure.working.rule);
+  add("pour", "demould", `demould, ${what}`, p.castCure.demould.rule);
+  const { finished } = p.castCure;
+  // Concrete gains strength from the pour on; plaster dries from when it leaves the mould.
+  if (finished) {
+    const dries = finished.name === "Dry";
+    add(dries ? "open" : "pour", dries ? "drying" : "post-cure", `${finished.name.toLowerCase()}, ${what}`, finished.rule);
+  }
+  return out;
+}

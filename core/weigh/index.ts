@@ -1,0 +1,5 @@
+export * from "./parts";
+export * from "./rebalance";
+export * from "./cups";
+export * from "./gauge";
+export * from "./weighIn";

@@ -1,0 +1,83 @@
+import { RATIO_GOOD_PCT, type Component } from "../batch";
+import type { Cast, CastMix, RubberMix } from "../material";
+
+/** One thing to weigh, with how far off it may be and why it comes at this place. */
+export interface WeighPart {
+  name: string;
+  targetG: number;
+  /** As it comes out of its tub, mL; null where it is not measured by volume. */
+  volumeMl: number | null;
+  /** How far below and above the target the ratio bears, % of the target. */
+  underPct: number;
+  overPct: number;
+  why: string;
+}
+
+/** Two parts err against each other, so each gets half of what the ratio bears. */
+const HALF_RATIO_PCT = RATIO_GOOD_PCT / 2;
+
+/** How far the catalyst may be off before the mix leaves the data sheet's range: room on each side, at most a tenth, % of itself. */
+function catalystRoom(mix: Extract<RubberMix, { kind: "catalyst" }>, pct: number): { underPct: number; overPct: number } {
+  const room = (to: number) => Math.min(10, Math.max(HALF_RATIO_PCT, (Math.abs(to - pct) / pct) * 100));
+  return { underPct: room(mix.pct.low), overPct: room(mix.pct.high) };
+}
+
+/**
+ * The parts of a rubber in weighing order, with tolerances from how sensitive the ratio is: each of two parts may be off by
+ * half of the 2 % that data sheets bear; a catalyst by its room inside the stated range, at most a tenth.
+ * @param catalystPct what the job chose; null takes the typical figure
+ */
+export function rubberParts(components: readonly Component[], mix: RubberMix, catalystPct: number | null): WeighPart[] {
+  return components.map((c, i) => {
+    const base = { name: c.name, targetG: c.massG, volumeMl: c.volumeMl };
+    if (mix.kind === "catalyst")
+      return i === 0
+        ? { ...base, underPct: 1, overPct: 1, why: "The base first: too much of it is mended with a few drops more catalyst." }
+        : { ...base, ...catalystRoom(mix, catalystPct ?? mix.pct.typical), why: "The catalyst last: from the first stir the pot life runs." };
+    return i === 0
+      ? {
+          ...base,
+          underPct: HALF_RATIO_PCT,
+          overPct: HALF_RATIO_PCT,
+          why: "This part first, stirred in its own tub: an over-pour is mended with the other.",
+        }
+      : { ...base, underPct: HALF_RATIO_PCT, overPct: HALF_RATIO_PCT, why: "This part last, slowly: from the first stir the pot life runs." };
+  });
+}
+
+/** How far each part of a cast may be off, % of itself: usual workshop practice by kind of mix, tightest where the ratio is a reaction. */
+const BEARS: Record<CastMix["kind"], number> = { gypsum: 1, cement: 1, resin: HALF_RATIO_PCT, melt: 3, metal: 5, recipe: 2 };
+/** Colour and fibre are not part of the reaction. */
+const EXTRA_BEARS_PCT = 5;
+const isExtra = (name: string): boolean => /pigment|fibre|fragrance/i.test(name);
+
+const WHY: Record<CastMix["kind"], (name: string, i: number) => string> = {
+  gypsum: (name) => (/powder/i.test(name) ? "Powder into water, never the other way: it wets without lumps." : "Goes into the bowl before the powder."),
+  cement: (name) =>
+    /water/i.test(name)
+      ? "Nine tenths at first; what the mix does not need stays in the jug."
+      : /fibre/i.test(name)
+        ? "Folded in last, so that it is not broken."
+        : "Dry things together first.",
+  resin: (_, i) => (i === 0 ? "This part first; the other starts the clock." : "The second part last: from now on the working time runs."),
+  melt: (name) => (/fragrance/i.test(name) ? "Off the heat, just before pouring." : "Into the double boiler."),
+  metal: () => "Into the ladle, with what stays behind in it.",
+  recipe: () => "In this order into the pan.",
+};
+
+/** The parts of a casting mix in pouring order, with how far off each may be. */
+export const castParts = (components: readonly Component[], cast: Cast): WeighPart[] =>
+  components.map((c, i) => {
+    const bears = isExtra(c.name) ? EXTRA_BEARS_PCT : BEARS[cast.mix.kind];
+    return { name: c.name, targetG: c.massG, volumeMl: c.volumeMl, underPct: bears, overPct: bears, why: c.note || WHY[cast.mix.kind](c.name, i) };
+  });
+
+/**
+ * Whether a scale shows steps fine enough for a part: its step has to be no wider than the whole band it may lie in. Null is
+ * fine; otherwise the least target, g, that this scale can weigh to that tolerance.
+ * @param stepG what the scale's last figure counts in, g
+ */
+export function leastWeighable(part: Pick<WeighPart, "targetG" | "underPct" | "overPct">, stepG: number): number | null {
+  const band = (part.targetG * (part.underPct + part.overPct)) / 100;
+  return stepG <= band ? null : (stepG * 100) / (part.underPct + part.overPct);
+}

@@ -1,0 +1,202 @@
+import { z } from "zod";
+import { quote } from "../quantity";
+import { splitCups } from "./cups";
+import { rebalance } from "./rebalance";
+
+const span = z.object({ low: z.number(), typical: z.number(), high: z.number() });
+const grams = z.number().min(0, "a weight cannot be negative").max(1_000_000);
+export const WAYS = ["scale", "marks", "typed"] as const;
+export type Way = (typeof WAYS)[number];
+
+/** What has to be true before anything is wetted or melted. */
+export const HOLD_POINTS = {
+  release: "Release is on, and dry",
+  level: "The board is level, the seams are sealed",
+  tools: "Cups, sticks, brush and cloths are laid out",
+  mask: "Gloves and goggles on; a mask for powder, a shield for metal",
+} as const;
+export type HoldPoint = keyof typeof HOLD_POINTS;
+export const HOLD_KEYS = Object.keys(HOLD_POINTS) as [HoldPoint, ...HoldPoint[]];
+
+/** How this batch is mixed, as the person set it. */
+export const Handling = z.object({
+  cupMl: z.number().gt(0, "a cup has to hold something").max(200_000),
+  degas: z.boolean(),
+  stirMin: z.number().min(0.1).max(120),
+  degasMin: z.number().min(0).max(120),
+  pourGMin: z.number().min(1).max(100_000),
+  witnessG: grams.max(2000),
+  /** What the scale's last figure counts in, g. */
+  stepG: z.number().gt(0).max(100),
+  /** The cup measured once, for marks; null for none. */
+  cupId: z.string().max(60).nullable(),
+});
+export type Handling = z.infer<typeof Handling>;
+export const handlingDefault: Handling = { cupMl: 2000, degas: false, stirMin: 3, degasMin: 5, pourGMin: 400, witnessG: 0, stepG: 1, cupId: null };
+
+const CupPart = z.object({ gotG: grams.nullable(), tareG: z.number().min(-1_000_000).max(1_000_000).nullable(), way: z.enum(WAYS).nullable() });
+
+/**
+ * One batch being weighed in: what was planned, frozen when it was begun, and everything that has been put into the cups
+ * since. Kept whole on the server after each act, so that a reload or a power cut loses nothing.
+ */
+export const WeighIn = z.object({
+  format: z.literal(1),
+  jobName: z.string(),
+  jobRevision: z.number().int(),
+  what: z.string(),
+  material: z.string(),
+  ratioLabel: z.string(),
+  /** Targets for the whole batch with its witness, g. */
+  parts: z.array(
+    z.object({ name: z.string(), targetG: z.number(), volumeMl: z.number().nullable(), underPct: z.number(), overPct: z.number(), why: z.string() }),
+  ),
+  /** Batch without the witness, g. */
+  batchG: z.number(),
+  gMl: z.number(),
+  gMlHalf: z.number(),
+  /** Pot life of a rubber, working time of a cast, min; null where nothing runs out. */
+  potLifeMin: span.nullable(),
+  handling: Handling,
+  held: z.array(z.enum(HOLD_KEYS)),
+  cups: z.array(
+    z.object({
+      /** All targets of this cup are multiplied by this, once an over-pour has been accepted. */
+      factor: z.number(),
+      parts: z.array(CupPart),
+      stirredAt: z.number().nullable(),
+      pouredAt: z.number().nullable(),
+    }),
+  ),
+  gauges: z.array(z.object({ at: z.number(), pouredG: z.number(), heightMm: z.number() })),
+  /** What was cut into the mould, mm; null where it has none or nobody measured. */
+  cut: z.object({ sprueMm: z.number().gt(0).max(200).nullable(), ventMm: z.number().gt(0).max(50).nullable(), vents: z.number().int().min(0).max(100) }),
+});
+export type WeighIn = z.infer<typeof WeighIn>;
+export type WeighCup = WeighIn["cups"][number];
+
+const cup = z.number().int().min(0).max(60);
+const part = z.number().int().min(0).max(20);
+
+/** Everything a person can do to a batch. Each names what it expects, so that a second page cannot undo a first. */
+export const WeighAct = z.discriminatedUnion("do", [
+  z.object({ do: z.literal("hold"), point: z.enum(HOLD_KEYS), on: z.boolean() }),
+  z.object({ do: z.literal("handle"), handling: Handling.partial() }),
+  z.object({
+    do: z.literal("cut"),
+    cut: z.object({ sprueMm: z.number().gt(0).max(200).nullable(), ventMm: z.number().gt(0).max(50).nullable(), vents: z.number().int().min(0).max(100) }),
+  }),
+  z.object({ do: z.literal("tare"), cup, part, grossG: z.number().min(-1_000_000).max(1_000_000) }),
+  z.object({ do: z.literal("weigh"), cup, part, was: grams.nullable(), grams: grams.nullable(), way: z.enum(WAYS) }),
+  z.object({ do: z.literal("accept"), cup, factor: z.number().min(1).max(50) }),
+  z.object({ do: z.literal("stir"), cup }),
+  z.object({ do: z.literal("empty"), cup }),
+  z.object({ do: z.literal("gauge"), pouredG: grams.gt(0), heightMm: z.number().gt(0).max(3000) }),
+]);
+export type WeighAct = z.infer<typeof WeighAct>;
+
+const emptyCup = (parts: number): WeighCup => ({
+  factor: 1,
+  parts: Array.from({ length: parts }, () => ({ gotG: null, tareG: null, way: null })),
+  stirredAt: null,
+  pouredAt: null,
+});
+
+/** A fresh weigh-in, split into cups. `plan.parts` are for the batch without a witness. */
+export function beginWeighIn(plan: Omit<WeighIn, "format" | "cups" | "held" | "gauges" | "handling" | "cut">, handling: Handling): WeighIn {
+  return resplit(
+    { ...plan, format: 1, handling, held: [], cups: [emptyCup(plan.parts.length)], gauges: [], cut: { sprueMm: null, ventMm: null, vents: 0 } },
+    handling,
+    plan.batchG,
+  );
+}
+
+/** What the split of a weigh-in says at the moment. */
+export const splitOf = (w: WeighIn, h: Handling = w.handling) =>
+  splitCups({ ...h, mixG: w.batchG + h.witnessG, gMl: w.gMl, potLifeMin: w.potLifeMin?.low ?? null });
+
+function resplit(w: WeighIn, handling: Handling, nowG: number): WeighIn {
+  const split = splitOf(w, handling);
+  const scale = (w.batchG + handling.witnessG) / nowG;
+  return {
+    ...w,
+    handling,
+    parts: w.parts.map((p) => ({ ...p, targetG: p.targetG * scale, volumeMl: p.volumeMl === null ? null : p.volumeMl * scale })),
+    cups: Array.from({ length: split.ok ? split.cups : 1 }, () => emptyCup(w.parts.length)),
+  };
+}
+
+/** One cup's targets, g and mL. */
+export const cupTargets = (w: WeighIn, i: number) => {
+  const f = (w.cups[i]?.factor ?? 1) / w.cups.length;
+  return w.parts.map((p) => ({ ...p, targetG: p.targetG * f, volumeMl: p.volumeMl === null ? null : p.volumeMl * f }));
+};
+
+export const cupGot = (w: WeighIn, i: number): (number | null)[] => w.cups[i]?.parts.map((p) => p.gotG) ?? [];
+
+/** Everything weighed so far, by part, g. */
+export const weighedByPart = (w: WeighIn): number[] => w.parts.map((_, i) => w.cups.reduce((s, c) => s + (c.parts[i]?.gotG ?? 0), 0));
+
+export const holdPassed = (w: WeighIn): boolean => HOLD_KEYS.every((k) => w.held.includes(k));
+const anythingWeighed = (w: WeighIn): boolean => w.cups.some((c) => c.stirredAt !== null || c.parts.some((p) => p.gotG !== null));
+
+export type WeighResult = { ok: true; next: WeighIn } | { ok: false; why: "conflict" | "order"; message: string };
+const no = (why: "conflict" | "order", message: string): WeighResult => ({ ok: false, why, message });
+
+/** Applies one act. `now` in ms. Acts that say the same twice change nothing, so a repeated request is harmless. */
+export function weighStep(w: WeighIn, act: WeighAct, now: number): WeighResult {
+  const ok = (patch: Partial<WeighIn>): WeighResult => ({ ok: true, next: { ...w, ...patch } });
+  const inCup = (i: number, change: (c: WeighCup) => WeighCup): Partial<WeighIn> => ({ cups: w.cups.map((c, k) => (k === i ? change(c) : c)) });
+  if ("cup" in act && !w.cups[act.cup]) return no("order", `There is no cup ${act.cup + 1} in this batch: it has ${w.cups.length}.`);
+  if ("part" in act && !w.parts[act.part]) return no("order", `There is no part ${act.part + 1} in this batch.`);
+  switch (act.do) {
+    case "hold":
+      return ok({ held: act.on ? [...new Set([...w.held, act.point])] : w.held.filter((h) => h !== act.point) });
+    case "cut":
+      return ok({ cut: act.cut });
+    case "handle": {
+      const change = Object.fromEntries(Object.entries(act.handling).filter(([, v]) => v !== undefined));
+      const handling = { ...w.handling, ...change };
+      const splits = ["cupMl", "degas", "stirMin", "degasMin", "pourGMin", "witnessG"].some((k) => k in change);
+      if (!splits) return ok({ handling });
+      if (anythingWeighed(w))
+        return no("order", "Something is in the cups already: how the batch is split cannot change any more. Finish these cups, or throw this weigh-in away.");
+      return { ok: true, next: resplit(w, handling, w.batchG + w.handling.witnessG) };
+    }
+    case "tare":
+      return ok(inCup(act.cup, (c) => ({ ...c, parts: c.parts.map((p, k) => (k === act.part ? { ...p, tareG: act.grossG } : p)) })));
+    case "weigh": {
+      const here = w.cups[act.cup]?.parts[act.part];
+      if (!holdPassed(w)) return no("order", "Not yet: tick the four points above first.");
+      if (here && here.gotG !== act.was && here.gotG !== act.grams)
+        return no(
+          "conflict",
+          `Another page has already written ${here.gotG === null ? "nothing" : quote(here.gotG, "mass")} for ${w.parts[act.part]?.name}. Look at the cup, and weigh again.`,
+        );
+      return ok(
+        inCup(act.cup, (c) => ({
+          ...c,
+          parts: c.parts.map((p, k) => (k === act.part ? { ...p, gotG: act.grams, way: act.grams === null ? null : act.way } : p)),
+        })),
+      );
+    }
+    case "accept": {
+      const c = w.cups[act.cup]!;
+      const need = rebalance(cupTargets(w, act.cup), cupGot(w, act.cup));
+      const factor = c.factor * need.factor;
+      if (need.byPart === null)
+        return Math.abs(c.factor - act.factor) < 1e-6 * act.factor ? ok({}) : no("order", "Nothing in this cup is over-poured: there is nothing to accept.");
+      if (Math.abs(factor - act.factor) > 1e-6 * factor) return no("conflict", "The cup has changed since this was worked out: look at the new figures.");
+      return ok(inCup(act.cup, (x) => ({ ...x, factor })));
+    }
+    case "stir": {
+      if (!holdPassed(w)) return no("order", "Not yet: tick the four points above first.");
+      return ok(inCup(act.cup, (c) => ({ ...c, stirredAt: c.stirredAt ?? now })));
+    }
+    case "empty":
+      if (w.cups[act.cup]?.stirredAt === null) return no("order", `Start the clock of cup ${act.cup + 1} before you say it is poured.`);
+      return ok(inCup(act.cup, (c) => ({ ...c, pouredAt: c.pouredAt ?? now })));
+    case "gauge":
+      return ok({ gauges: [...w.gauges, { at: now, pouredG: act.pouredG, heightMm: act.heightMm }].slice(-50) });
+  }
+}

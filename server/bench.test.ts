@@ -1,0 +1,316 @@
+/** @jest-environment node */
+import { mkdtempSync, rmSync } from "node:fs";
+import { createServer, request } from "node:http";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { HOLD_KEYS } from "../core/weigh";
+import { loadDemo } from "../db/demo";
+import { adoptCuring } from "../db/clocks";
+import { workshopFiles } from "../db/open";
+import { actOnClock, bench, forgetReadings, startTimer, takeReading } from "./clocks";
+import { deviceState, takeLines } from "./devices";
+import { enterByPairing, enterByPassphrase, GUESSES, newPairing, sessionHolds, setPassphrase, signOutAll } from "./door";
+import { doorState, pairingCode, setDoor } from "./doorway";
+import { tendGate } from "./gate";
+import { getJob } from "./jobs";
+import { getPour, logPour, updatePour } from "./pours";
+import { Refusal } from "./refusal";
+import { updateSettings } from "./settings";
+import { actOnBatch, beginWeighing, dropBatch, finishBatch, getWeighing, openBatches } from "./weighIns";
+import { openAt, type Workshop } from "./workshop";
+
+const HOUR = 3_600_000;
+let folder = "";
+let w: Workshop;
+let now = Date.UTC(2026, 10, 25, 9);
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), "zesty-bench-"));
+  now = Date.UTC(2026, 10, 25, 9);
+  w = openAt(workshopFiles(folder), () => now);
+  loadDemo(w.db, now);
+});
+afterEach(() => {
+  w.db.$client.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const refused = (f: () => unknown): Refusal => {
+  try {
+    f();
+  } catch (e) {
+    if (e instanceof Refusal) return e;
+    throw e;
+  }
+  throw new Error("It was not refused.");
+};
+const LAMP = "demo-crater-lamp-base";
+const begin = (jobId = LAMP, kind: "rubber" | "cast" = "rubber") => beginWeighing(w, { jobId, jobRevision: getJob(w, jobId).revision, kind });
+const passHold = (id: string) => HOLD_KEYS.forEach((point) => actOnBatch(w, id, { do: "hold", point, on: true }));
+const running = () => bench(w).clocks.filter((c) => c.clock.endedAt === null);
+
+describe("a batch on the bench", () => {
+  it("is split, weighed, stirred, poured and logged, with what was really weighed and its clocks", () => {
+    const v = begin();
+    expect(v.weighIn.cups).toHaveLength(3);
+    expect(v.fill?.points.at(-1)?.ml).toBeGreaterThan(2000);
+    passHold(v.id);
+    v.weighIn.cups.forEach((_, cup) => {
+      v.weighIn.parts.forEach((p, part) => actOnBatch(w, v.id, { do: "weigh", cup, part, was: null, grams: p.targetG / 3, way: "typed" }));
+      actOnBatch(w, v.id, { do: "stir", cup });
+      now += 10 * 60_000;
+      actOnBatch(w, v.id, { do: "empty", cup });
+    });
+    expect(running().filter((c) => c.clock.kind === "pot-life")).toHaveLength(0);
+    takeReading(w, { c: 17 });
+    const { pourId } = finishBatch(w, v.id, {});
+    const { pour } = getPour(w, pourId);
+    expect(pour.snapshot.actual).toMatchObject({ cups: 3, shopC: 17 });
+    expect(pour.snapshot.actual!.totalG).toBeCloseTo(pour.snapshot.mixG, 6);
+    expect(running().some((c) => c.clock.pourId === pourId && c.clock.kind === "cure")).toBe(true);
+    expect(openBatches(w)).toEqual([]);
+    // Sent again, as after an answer lost on the way, it is the same pour.
+    expect(finishBatch(w, v.id, {}).pourId).toBe(pourId);
+    expect(refused(() => actOnBatch(w, v.id, { do: "stir", cup: 0 })).status).toBe(409);
+  });
+
+  it("is found again, not begun twice, and survives the file being closed at any act", () => {
+    const v = begin();
+    passHold(v.id);
+    actOnBatch(w, v.id, { do: "tare", cup: 0, part: 0, grossG: 84 });
+    actOnBatch(w, v.id, { do: "weigh", cup: 0, part: 0, was: null, grams: 1070, way: "scale" });
+    w.db.$client.close();
+    w = openAt(workshopFiles(folder), () => now);
+    expect(begin().id).toBe(v.id);
+    expect(getWeighing(w, v.id).weighIn.cups[0]!.parts[0]).toEqual({ gotG: 1070, tareG: 84, way: "scale" });
+  });
+
+  it("tells a second page what the first has written, and writes nothing over it", () => {
+    const v = begin();
+    passHold(v.id);
+    actOnBatch(w, v.id, { do: "weigh", cup: 0, part: 0, was: null, grams: 1070, way: "scale" });
+    const r = refused(() => actOnBatch(w, v.id, { do: "weigh", cup: 0, part: 0, was: null, grams: 900, way: "typed" }));
+    expect([r.status, r.code]).toEqual([409, "conflict"]);
+    expect(r.detail.current).toMatchObject({ weighIn: { cups: [{ parts: [{ gotG: 1070 }, {}] }, {}, {}] } });
+    expect(refused(() => finishBatch(w, v.id, {})).message).toMatch(/Not weighed yet: Part B of cup 1/);
+    expect(refused(() => actOnBatch(w, v.id, { do: "juggle" })).status).toBe(400);
+    expect(refused(() => getWeighing(w, "none")).status).toBe(404);
+  });
+
+  it("thrown away leaves no clock behind and nothing in the log", () => {
+    const v = begin();
+    passHold(v.id);
+    actOnBatch(w, v.id, { do: "stir", cup: 0 });
+    expect(running().some((c) => c.clock.kind === "pot-life")).toBe(true);
+    dropBatch(w, v.id);
+    expect(running().some((c) => c.clock.kind === "pot-life")).toBe(false);
+    expect(getWeighing(w, v.id)).toMatchObject({ pourId: null, endedAt: now });
+  });
+
+  it("of a casting carries its cuts into the log", () => {
+    const v = begin("demo-comet-drawer-pull", "cast");
+    passHold(v.id);
+    actOnBatch(w, v.id, { do: "cut", cut: { sprueMm: 6, ventMm: 1.5, vents: 2 } });
+    actOnBatch(w, v.id, { do: "weigh", cup: 0, part: 0, was: null, grams: v.weighIn.batchG, way: "typed" });
+    const { pour } = getPour(w, finishBatch(w, v.id, { changed: "A wider sprue" }).pourId);
+    expect(pour.snapshot.actual).toMatchObject({ sprueMm: 6, ventMm: 1.5, vents: 2 });
+    expect(pour.mouldName).toBe("Comet drawer pull, mould 1");
+  });
+});
+
+describe("clocks", () => {
+  it("follow the shop: a cold reading moves the cure later, and taking it back moves it back", () => {
+    const id = logPour(w, { jobId: LAMP, jobRevision: getJob(w, LAMP).revision, kind: "rubber" }).id;
+    const cure = () => bench(w).clocks.find((c) => c.clock.pourId === id)!;
+    const before = cure().finish.typicalAt;
+    now += HOUR;
+    takeReading(w, { c: 8 });
+    expect(cure().finish.typicalAt).toBeGreaterThan(before + HOUR / 4);
+    expect(cure().laterH).toBeGreaterThan(0.25);
+    expect(forgetReadings(w, 10).forgotten).toBe(1);
+    expect(Math.abs(cure().finish.typicalAt - before)).toBeLessThan(60_000);
+    expect(refused(() => takeReading(w, { c: 400 })).message).toMatch(/hotter than 80/);
+  });
+
+  it("end when the mould is opened, start drying from there, and run on if it was not opened after all", () => {
+    const id = "demo-pour-08";
+    const kinds = () =>
+      bench(w)
+        .clocks.filter((c) => c.clock.pourId === id && c.clock.endedAt === null)
+        .map((c) => c.clock.kind);
+    expect(kinds()).toEqual(["demould"]);
+    updatePour(w, id, { opened: true });
+    expect(kinds()).toEqual(["drying"]);
+    updatePour(w, id, { opened: false });
+    expect(kinds()).toEqual(["demould"]);
+  });
+
+  it("of one's own are started, snoozed with a reason, ended, and taken back", () => {
+    const t = startTimer(w, { label: "Jacket sets", minutes: 20, equipment: "vacuum-pot" });
+    now += 21 * 60_000;
+    const mine = () => bench(w).clocks.find((c) => c.clock.id === t.clock.id)!;
+    expect(mine().calls).toBe(true);
+    expect(refused(() => actOnClock(w, t.clock.id, { do: "snooze", minutes: 5, reason: " " })).message).toMatch(/say why/);
+    expect(actOnClock(w, t.clock.id, { do: "snooze", minutes: 5, reason: "gloves on" }).calls).toBe(false);
+    expect(actOnClock(w, t.clock.id, { do: "end" }).phase).toBe("ended");
+    expect(actOnClock(w, t.clock.id, { do: "reopen" }).phase).toBe("due");
+    expect(refused(() => actOnClock(w, "none", { do: "end" })).status).toBe(404);
+    expect(refused(() => startTimer(w, { label: "x", minutes: 0 })).status).toBe(400);
+  });
+
+  it("are given to pours from before there were clocks, with the times frozen into them", () => {
+    const before = running().length;
+    w.db.$client.exec("delete from clocks");
+    adoptCuring(w.db);
+    adoptCuring(w.db);
+    const adopted = running();
+    expect(adopted.length).toBeGreaterThan(2);
+    expect(adopted.length).toBeLessThanOrEqual(before);
+    for (const c of adopted) expect(c.finish.typicalAt).toBeCloseTo(getPour(w, c.clock.pourId!).pour.readyAt, -2);
+  });
+
+  it("know the shop's hours and its forecast", () => {
+    updateSettings(w, { forecast: { dayC: 22, nightC: 12, dayFromMin: 480, dayToMin: 1200 }, zone: "Europe/Berlin" });
+    expect(bench(w)).toMatchObject({ forecast: { dayC: 22, nightC: 12, zone: "Europe/Berlin" }, shop: { c: 22, measured: false } });
+    expect(refused(() => updateSettings(w, { zone: "Mars/Olympus" })).message).toMatch(/not a time zone/);
+  });
+});
+
+describe("programs that speak for a scale or a thermometer", () => {
+  it("are heard for three seconds, and refused whole at a line that cannot be read", () => {
+    takeLines(w, "hello jug scale\nweight 212.4 g stable\ntemp 19.5 C\n");
+    expect(deviceState(w)).toMatchObject({ name: "jug scale", scale: { reading: { grams: 212.4, stable: true } }, thermometer: { celsius: 19.5 } });
+    expect(bench(w).shop).toMatchObject({ c: 19.5, measured: true });
+    const bad = refused(() => takeLines(w, "weight 1 g stable\nweight lots\n"));
+    expect([bad.status, bad.message]).toEqual([400, expect.stringContaining("Line 2")]);
+    expect(deviceState(w).scale?.reading).toMatchObject({ grams: 212.4 });
+    now += 3500;
+    expect(deviceState(w).scale).toBeNull();
+    takeLines(w, "temp 19.6 C");
+    expect(bench(w).shop.lastC).toBe(19.5);
+    now += 60_000;
+    takeLines(w, "temp 19.7 C");
+    expect(bench(w).shop.lastC).toBe(19.7);
+  });
+});
+
+describe("the door", () => {
+  const guess = async (passphrase: string, from = "tablet") => {
+    try {
+      return await enterByPassphrase(w, passphrase, from);
+    } catch (e) {
+      return e instanceof Refusal ? e.status : 0;
+    }
+  };
+
+  it("keeps no passphrase, opens to the right one, and signs devices out when it changes", async () => {
+    await expect(setPassphrase(w, { passphrase: "short" })).rejects.toThrow(/at least 10/);
+    await setPassphrase(w, { passphrase: "three blue moons" });
+    expect(JSON.stringify(w.db.$client.prepare("select value from settings where key = 'door'").get())).not.toContain("moons");
+    const session = await guess("three blue moons");
+    expect(typeof session).toBe("string");
+    expect(sessionHolds(w, String(session))).toBe(true);
+    expect(sessionHolds(w, `${String(session)}x`)).toBe(false);
+    const [until = "", salt = ""] = String(session).split(".");
+    expect(sessionHolds(w, `${Number(until) + 1e9}.${salt}.${String(session).split(".")[2] ?? ""}`)).toBe(false);
+    now += 31 * 24 * HOUR;
+    expect(sessionHolds(w, String(session))).toBe(false);
+    now -= 31 * 24 * HOUR;
+    signOutAll(w);
+    expect(sessionHolds(w, String(session))).toBe(false);
+  });
+
+  it("stops guessing after a few, even for the right one, and lets the others try", async () => {
+    now += 1e9;
+    await setPassphrase(w, { passphrase: "three blue moons" });
+    for (let i = 0; i < GUESSES.each; i++) expect(await guess("wrong", "thief")).toBe(403);
+    expect(await guess("three blue moons", "thief")).toBe(429);
+    expect(typeof (await guess("three blue moons", "tablet"))).toBe("string");
+    now += GUESSES.withinMs + 1;
+    expect(typeof (await guess("three blue moons", "thief"))).toBe("string");
+  });
+
+  it("pairs one device by one code within five minutes", async () => {
+    expect(refused(() => newPairing(w)).status).toBe(422);
+    await setPassphrase(w, { passphrase: "three blue moons" });
+    const { code } = newPairing(w);
+    expect(sessionHolds(w, enterByPairing(w, code) ?? "")).toBe(true);
+    expect(enterByPairing(w, code)).toBeNull();
+    const late = newPairing(w).code;
+    now += 6 * 60_000;
+    expect(enterByPairing(w, late)).toBeNull();
+  });
+
+  it("is set up on the first machine only, and listens behind a passphrase or not at all", async () => {
+    expect(doorState(w, true)).toMatchObject({ open: false, wanted: false, passphrase: false });
+    await expect(setDoor(w, false, { listen: true })).rejects.toThrow(/first machine/);
+    await expect(setDoor(w, true, { listen: true })).rejects.toThrow(/Set a passphrase first/);
+    await expect(pairingCode(w, true)).rejects.toThrow(/Turn listening on/);
+  });
+});
+
+describe("the gate", () => {
+  interface Answer {
+    status: number;
+    headers: Record<string, unknown>;
+    text: string;
+  }
+  const ask = (port: number, path: string, options: { method?: string; headers?: Record<string, string>; body?: string } = {}): Promise<Answer> =>
+    new Promise((done, fail) => {
+      const r = request(
+        { host: "127.0.0.1", port, path, method: options.method ?? "GET", headers: { host: `127.0.0.1:${port}`, ...options.headers } },
+        (res) => {
+          let text = "";
+          res.on("data", (c) => (text += String(c)));
+          res.on("end", () => done({ status: res.statusCode ?? 0, headers: res.headers, text }));
+        },
+      );
+      r.on("error", fail);
+      r.end(options.body);
+    });
+
+  it("lets nothing through without a session, and everything with one, marked as come from outside", async () => {
+    const seen: { url: string | undefined; gate: unknown; cookie: unknown; host: unknown }[] = [];
+    const inner = createServer((req, res) => {
+      seen.push({ url: req.url, gate: req.headers["x-zesty-gate"], cookie: req.headers.cookie, host: req.headers.host });
+      res.end("inside");
+    });
+    await new Promise<void>((done) => inner.listen(0, "127.0.0.1", done));
+    const at = inner.address();
+    const port = typeof at === "object" && at ? at.port : 0;
+    process.env.ZESTY_PORT = String(port);
+    process.env.ZESTY_LAN_PORT = String(port === 65535 ? port - 1 : port + 1);
+    const lan = Number(process.env.ZESTY_LAN_PORT);
+    (globalThis as { zestyWorkshop?: Workshop }).zestyWorkshop = w;
+    try {
+      await setDoor(w, true, { passphrase: "three blue moons", listen: true });
+      expect(doorState(w, true)).toMatchObject({ open: true, fault: null });
+      expect((await ask(lan, "/api/jobs")).status).toBe(401);
+      const sent = await ask(lan, "/rack/x", { headers: { accept: "text/html" } });
+      expect([sent.status, sent.headers.location]).toEqual([303, "/door?to=%2Frack%2Fx"]);
+      expect((await ask(lan, "/door", { headers: { host: "evil.example" } })).status).toBe(421);
+      const form = { "content-type": "application/x-www-form-urlencoded", origin: `http://127.0.0.1:${lan}` };
+      expect((await ask(lan, "/door", { method: "POST", headers: { ...form, origin: "http://evil.example" }, body: "passphrase=x" })).status).toBe(403);
+      expect((await ask(lan, "/door", { method: "POST", headers: form, body: "passphrase=wrong" })).text).toContain("not the workshop");
+      const come = await ask(lan, "/door", { method: "POST", headers: form, body: "passphrase=three+blue+moons&to=//evil.example" });
+      expect([come.status, come.headers.location]).toEqual([303, "/"]);
+      const set = String((come.headers["set-cookie"] as string[])[0]);
+      expect(set).toMatch(/HttpOnly; SameSite=Strict/);
+      const cookie = set.split(";")[0]!;
+      expect(seen).toEqual([]);
+      const inside = await ask(lan, "/api/jobs?text=a", { headers: { cookie, "x-zesty-gate": "spoofed" } });
+      expect([inside.status, inside.text]).toEqual([200, "inside"]);
+      expect(seen).toEqual([{ url: "/api/jobs?text=a", gate: "1", cookie: undefined, host: `127.0.0.1:${port}` }]);
+      expect((await ask(lan, "/api/jobs", { headers: { cookie, origin: "http://evil.example" } })).status).toBe(403);
+      await setDoor(w, true, { listen: false });
+      await expect(ask(lan, "/door")).rejects.toThrow();
+    } finally {
+      w.db.$client.prepare("delete from settings where key = 'door'").run();
+      await tendGate(w);
+      inner.close();
+      delete (globalThis as { zestyWorkshop?: Workshop }).zestyWorkshop;
+      delete process.env.ZESTY_PORT;
+      delete process.env.ZESTY_LAN_PORT;
+    }
+  });
+});

@@ -1,0 +1,171 @@
+import { randomUUID } from "node:crypto";
+import { z } from "zod";
+import {
+  CLOCK_KEYS,
+  clockFrom,
+  clockState,
+  EQUIPMENT_KEYS,
+  riverAdvice,
+  stretchOf,
+  type Advice,
+  type Clock,
+  type ClockKind,
+  type ClockOwner,
+  type ClockState,
+} from "../core/clock";
+import { shopNow, type Forecast, type TemperatureReading } from "../core/cure";
+import type { PlannedClock } from "../core/plan";
+import { changeClock, deleteReadings, endClocks, insertClocks, insertReading, lastReading, listClocks, listReadings, clocksOfPour } from "../db/clocks";
+import { getSettings, forecastOf } from "./settings";
+import { parseOrRefuse } from "./parse";
+import { Refusal } from "./refusal";
+import type { Workshop } from "./workshop";
+
+const MINUTE = 60_000;
+const HOUR = 60 * MINUTE;
+/** Ended clocks stay in sight this long, so that a slip of the finger can be taken back. */
+const SEEN_AFTER_END = 10 * MINUTE;
+/** Readings from before the oldest running clock that may still bridge into it. */
+const READINGS_BEFORE = 3 * HOUR;
+
+/** Clocks that opening a mould ends. */
+export const OPENS: readonly ClockKind[] = ["tack", "cure", "second-half", "demould"];
+
+/** Sets going those of a pour's clocks that run from a moment: the first stir, the pour, the opening. */
+export function startClocks(w: Workshop, planned: readonly PlannedClock[], when: PlannedClock["when"], owner: ClockOwner): void {
+  insertClocks(
+    w.db,
+    planned.filter((p) => p.when === when).map((p) => clockFrom(randomUUID(), p, owner)),
+  );
+}
+
+/** Lets a pour's clocks run on after it turned out not to be open; takes away those that ran from the opening. */
+export function reopenClocks(w: Workshop, pourId: string): void {
+  for (const c of clocksOfPour(w.db, pourId)) {
+    if (OPENS.includes(c.kind)) changeClock(w.db, c.id, (x) => ({ ...x, endedAt: null }));
+    else if (c.endedAt === null) changeClock(w.db, c.id, (x) => ({ ...x, endedAt: w.now() }));
+  }
+}
+
+export interface Bench {
+  /** The server's own time, so that a page on a device with another clock counts right. */
+  now: number;
+  clocks: ClockState[];
+  advice: Advice[];
+  shop: { c: number; measured: boolean; lastAt: number | null; lastC: number | null };
+  forecast: Forecast;
+  waking: { fromMin: number; toMin: number };
+}
+
+function readingsFor(w: Workshop, clocks: readonly Clock[]): TemperatureReading[] {
+  const oldest = clocks.reduce((t, c) => Math.min(t, c.startedAt), w.now());
+  return listReadings(w.db, oldest - READINGS_BEFORE);
+}
+
+/** Everything that runs, as it stands now. */
+export function bench(w: Workshop): Bench {
+  const now = w.now();
+  const clocks = listClocks(w.db, now - SEEN_AFTER_END);
+  const readings = readingsFor(w, clocks);
+  const forecast = forecastOf(w);
+  const { waking } = getSettings(w);
+  const states = clocks.map((c) => clockState(c, readings, forecast, now));
+  const last = lastReading(w.db);
+  return {
+    now,
+    clocks: states,
+    advice: riverAdvice(states.filter((s) => s.clock.endedAt === null).map(stretchOf), waking, forecast.zone, now),
+    shop: { ...shopNow(readings, forecast, now), lastAt: last?.at ?? null, lastC: last?.c ?? null },
+    forecast,
+    waking,
+  };
+}
+
+/** The clocks of one pour, as they stand now. */
+export function pourClocks(w: Workshop, pourId: string): ClockState[] {
+  const clocks = clocksOfPour(w.db, pourId);
+  const readings = readingsFor(w, clocks);
+  const forecast = forecastOf(w);
+  return clocks.map((c) => clockState(c, readings, forecast, w.now()));
+}
+
+const NewTimer = z.object({
+  label: z.string().trim().min(1, "say what it is for").max(120),
+  kind: z.enum(CLOCK_KEYS).default("other"),
+  minutes: z
+    .number()
+    .gt(0, "a timer has to be more than 0 minutes")
+    .max(60 * 24 * 60),
+  equipment: z.enum(EQUIPMENT_KEYS).nullable().default(null),
+  jobId: z.string().max(80).nullable().default(null),
+  weighId: z.string().max(80).nullable().default(null),
+});
+
+/** Starts a timer of a person's own. */
+export function startTimer(w: Workshop, body: unknown): ClockState {
+  const ask = parseOrRefuse(NewTimer, body);
+  const h = ask.minutes / 60;
+  const plannedC = forecastOf(w).dayC;
+  const clock = clockFrom(
+    randomUUID(),
+    { ...ask, rule: { kind: "fixed", hours: { low: h, typical: h, high: h } }, closes: null },
+    { jobId: ask.jobId, pourId: null, weighId: ask.weighId, at: w.now(), plannedC },
+  );
+  insertClocks(w.db, [clock]);
+  return clockState(clock, [], forecastOf(w), w.now());
+}
+
+const ClockAct = z.discriminatedUnion("do", [
+  z.object({ do: z.literal("end") }),
+  z.object({ do: z.literal("reopen") }),
+  z.object({
+    do: z.literal("snooze"),
+    minutes: z
+      .number()
+      .gt(0)
+      .max(24 * 60),
+    reason: z.string().trim().min(1, "say why, for the log").max(200),
+  }),
+]);
+
+/** Ends, reopens or snoozes a clock. */
+export function actOnClock(w: Workshop, id: string, body: unknown): ClockState {
+  const act = parseOrRefuse(ClockAct, body);
+  const now = w.now();
+  const clock = changeClock(w.db, id, (c) => {
+    switch (act.do) {
+      case "end":
+        return { ...c, endedAt: c.endedAt ?? now };
+      case "reopen":
+        return { ...c, endedAt: null };
+      case "snooze":
+        return { ...c, snoozes: [...c.snoozes, { at: now, until: now + act.minutes * MINUTE, reason: act.reason }].slice(-50) };
+    }
+  });
+  if (!clock) throw new Refusal(404, "no-clock", "There is no such clock: it may have been put away on another page.");
+  return clockState(clock, readingsFor(w, [clock]), forecastOf(w), now);
+}
+
+/** Ends the clocks of a batch that has left its cup. */
+export const endWeighClocks = (w: Workshop, weighId: string): void => endClocks(w.db, (c) => c.weighId === weighId, w.now());
+
+const NewReading = z.object({
+  c: z.number().min(-40, "colder than -40 °C is no workshop: check the thermometer").max(80, "hotter than 80 °C is no workshop: check the thermometer"),
+  source: z.enum(["typed", "thermometer"]).default("typed"),
+});
+/** A thermometer that talks all the time is written down this often. */
+const EVERY_MS = 60_000;
+
+/** Takes a temperature of the shop. One from a thermometer is kept once a minute. */
+export function takeReading(w: Workshop, body: unknown): Bench["shop"] {
+  const { c, source } = parseOrRefuse(NewReading, body);
+  const last = lastReading(w.db);
+  const now = w.now();
+  if (!(source === "thermometer" && last?.source === "thermometer" && now - last.at < EVERY_MS)) insertReading(w.db, { at: now, c }, source);
+  return bench(w).shop;
+}
+
+/** Takes back the readings of the last minutes, typed by mistake. */
+export const forgetReadings = (w: Workshop, minutes: number): { forgotten: number } => ({
+  forgotten: deleteReadings(w.db, w.now() - minutes * MINUTE, w.now() + 1),
+});

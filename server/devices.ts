@@ -1,0 +1,50 @@
+import { LineBuffer, readLine, type DeviceReading } from "../core/device";
+import { takeReading } from "./clocks";
+import { Refusal } from "./refusal";
+import type { Workshop } from "./workshop";
+
+/** What programs on this machine last said of a scale and a thermometer. Kept in memory: an old weight is worse than none. */
+export interface DeviceState {
+  /** The server's own time, ms. */
+  now: number;
+  scale: { reading: Extract<DeviceReading, { kind: "weight" | "overload" }>; at: number } | null;
+  thermometer: { celsius: number; at: number } | null;
+  name: string | null;
+}
+
+/** A device that has said nothing for this long counts as unplugged, ms. */
+export const SILENT_MS = 3000;
+
+const held = globalThis as { zestyDevices?: Omit<DeviceState, "now"> };
+const state = (): Omit<DeviceState, "now"> => (held.zestyDevices ??= { scale: null, thermometer: null, name: null });
+
+export function deviceState(w: Workshop): DeviceState {
+  const s = state();
+  const now = w.now();
+  return { ...s, now, scale: s.scale && now - s.scale.at <= SILENT_MS ? s.scale : null };
+}
+
+/** Most lines one request may bring. */
+const MOST_LINES = 500;
+
+/** Takes lines of the device protocol from a program on this machine; refuses the whole request at the first line it cannot read. */
+export function takeLines(w: Workshop, text: string): DeviceState {
+  const lines = new LineBuffer().push(`${text.slice(0, 64 * 1024)}\n`);
+  if (lines.length > MOST_LINES) throw new Refusal(413, "too-large", `At most ${MOST_LINES} lines at a time.`);
+  const readings = lines.map((line, i): DeviceReading | null => {
+    const read = readLine(line);
+    if (!read.ok) throw new Refusal(400, "bad-line", `Line ${i + 1}: ${read.message}`);
+    return read.reading;
+  });
+  const s = state();
+  const now = w.now();
+  for (const r of readings) {
+    if (!r) continue;
+    if (r.kind === "hello") s.name = r.name;
+    else if (r.kind === "temperature") {
+      s.thermometer = { celsius: r.celsius, at: now };
+      if (r.celsius >= -40 && r.celsius <= 80) takeReading(w, { c: r.celsius, source: "thermometer" });
+    } else s.scale = { reading: r, at: now };
+  }
+  return deviceState(w);
+}

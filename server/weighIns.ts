@@ -1,0 +1,259 @@
+import { randomUUID } from "node:crypto";
+import { z } from "zod";
+import { clocksOf, plan, type Actual, type Plan } from "../core/plan";
+import type { Job } from "../core/job";
+import { volumeBelow } from "../core/master";
+import { cupGot, castParts, cupTargets, rubberParts, beginWeighIn, partState, weighedByPart, WeighAct, weighStep, type WeighIn } from "../core/weigh";
+import { readSettings } from "../db/settings";
+import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, writeWeighIn, type StoredWeighIn } from "../db/weighIns";
+import { bench, endWeighClocks, startClocks } from "./clocks";
+import { parseOrRefuse } from "./parse";
+import { enterPour, freezePour, getPour, mouldFor } from "./pours";
+import { Refusal } from "./refusal";
+import { shelf, type Workshop } from "./workshop";
+
+const Begin = z.object({
+  jobId: z.string().min(1),
+  jobRevision: z.number().int().min(1),
+  kind: z.enum(["rubber", "cast"]),
+  pourIndex: z.number().int().min(0).max(60).default(0),
+  mouldId: z.string().max(80).nullable().default(null),
+});
+
+/** How the box fills, for gauging: volume in mL up to heights in mm above the floor of this pour; null where nothing fills it level. */
+export interface FillCurve {
+  fillLineMm: number;
+  points: { mm: number; ml: number }[];
+  /** How well the volume was known beforehand, as a share. */
+  planShare: number;
+}
+
+export interface WeighView {
+  id: string;
+  jobId: string;
+  kind: "rubber" | "cast";
+  pourIndex: number;
+  revision: number;
+  endedAt: number | null;
+  pourId: string | null;
+  weighIn: WeighIn;
+  fill: FillCurve | null;
+  cautions: string[];
+}
+
+const CURVE_STEPS = 60;
+
+function fillCurve(p: Plan, kind: "rubber" | "cast", pourIndex: number): FillCurve | null {
+  const m = p.measure;
+  if (!m || p.layout?.kind !== "block") return null;
+  const share = Math.max(0.01, m.volumeErrorMl / Math.max(1, kind === "cast" ? m.volumeMl : p.layout.rubberMl));
+  if (kind === "cast") {
+    // An open-faced mould is turned over to be filled: its floor is the top of the master.
+    const all = volumeBelow(m, m.heightMm);
+    const points = Array.from({ length: CURVE_STEPS + 1 }, (_, i) => {
+      const mm = (m.heightMm * i) / CURVE_STEPS;
+      return { mm, ml: all - volumeBelow(m, m.heightMm - mm) };
+    });
+    return { fillLineMm: m.heightMm, points, planShare: share };
+  }
+  const pour = p.layout.pours[pourIndex];
+  if (!pour || pour.part === "plug") return null;
+  const area = p.layout.box.areaMm2;
+  const base = p.layout.masterFromMm;
+  const total = p.layout.fillHeightMm;
+  // The second half is poured after turning: its floor was the top.
+  const masterTo = (mm: number): number => (pour.part === "second" ? m.volumeMl - volumeBelow(m, total - mm - base) : volumeBelow(m, mm - base));
+  const start = masterTo(pour.fromMm);
+  const points = Array.from({ length: CURVE_STEPS + 1 }, (_, i) => {
+    const mm = pour.fromMm + ((pour.fillLineMm - pour.fromMm) * i) / CURVE_STEPS;
+    return { mm, ml: (area * (mm - pour.fromMm)) / 1000 - (masterTo(mm) - start) };
+  });
+  return { fillLineMm: pour.fillLineMm, points, planShare: share };
+}
+
+function viewOf(w: Workshop, s: StoredWeighIn): WeighView {
+  const p = plan(s.frozen.job, shelf(w));
+  const step = s.kind === "rubber" ? "rubber" : "cast";
+  const { id, jobId, kind, pourIndex, revision, endedAt, pourId, weighIn } = s;
+  return {
+    id,
+    jobId,
+    kind,
+    pourIndex,
+    revision,
+    endedAt,
+    pourId,
+    weighIn,
+    fill: fillCurve(p, kind, pourIndex),
+    cautions: p.cautions.filter((c) => c.step === step).map((c) => c.text),
+  };
+}
+
+function planned(
+  p: Plan,
+  job: Job,
+  kind: "rubber" | "cast",
+  pourIndex: number,
+): Omit<WeighIn, "format" | "cups" | "held" | "gauges" | "handling" | "cut" | "jobName" | "jobRevision" | "what" | "material"> {
+  if (kind === "rubber") {
+    const pour = p.pours[pourIndex];
+    if (!pour?.batch) throw new Refusal(422, "not-ready", "The rubber is not worked out yet: finish the master, box and rubber steps first.");
+    const { low, typical, high } = pour.rubber.densityGMl;
+    const hours = pour.cure.potLife.hours;
+    return {
+      parts: rubberParts(pour.batch.components, pour.rubber.mix, job.rubber.catalystPct),
+      batchG: pour.batch.mixG,
+      gMl: typical,
+      gMlHalf: (high - low) / 2,
+      ratioLabel: pour.batch.ratioLabel,
+      potLifeMin: { low: hours.low * 60, typical: hours.typical * 60, high: hours.high * 60 },
+    };
+  }
+  if (!p.castBatch || !p.cast || !p.castCure)
+    throw new Refusal(422, "not-ready", "The casting is not worked out yet: finish the master and pairing steps first.");
+  const hours = p.castCure.working.hours;
+  const { components, wetDensityGMl, ratioLabel } = p.castBatch;
+  const batchG = components.reduce((s, c) => s + c.massG, 0);
+  return {
+    parts: castParts(components, p.cast),
+    batchG,
+    gMl: wetDensityGMl,
+    gMlHalf: wetDensityGMl * 0.02,
+    ratioLabel,
+    potLifeMin: { low: hours.low * 60, typical: hours.typical * 60, high: hours.high * 60 },
+  };
+}
+
+/** Puts a batch on the bench, or finds the one of this pour that is there already. */
+export function beginWeighing(w: Workshop, body: unknown): WeighView {
+  const ask = parseOrRefuse(Begin, body);
+  const there = openWeighIn(w.db, ask.jobId, ask.kind, ask.pourIndex);
+  if (there) return viewOf(w, there);
+  const { stored, planned: p, snapshot } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
+  const settings = readSettings(w.db);
+  const weighIn = beginWeighIn(
+    {
+      ...planned(p, stored.job, ask.kind, ask.pourIndex),
+      jobName: stored.job.name,
+      jobRevision: stored.revision,
+      what: snapshot.what,
+      material: snapshot.material,
+    },
+    ask.kind === "rubber" ? settings.handling : { ...settings.handling, degas: false },
+  );
+  const now = w.now();
+  const s: StoredWeighIn = {
+    id: randomUUID(),
+    jobId: ask.jobId,
+    kind: ask.kind,
+    pourIndex: ask.pourIndex,
+    mouldId: mouldFor(w, ask.jobId, ask.kind, ask.mouldId),
+    weighIn,
+    frozen: { snapshot, job: stored.job },
+    revision: 1,
+    startedAt: now,
+    updatedAt: now,
+    endedAt: null,
+    pourId: null,
+  };
+  insertWeighIn(w.db, s);
+  return viewOf(w, s);
+}
+
+function find(w: Workshop, id: string): StoredWeighIn {
+  const s = readWeighIn(w.db, id);
+  if (!s) throw new Refusal(404, "no-batch", "There is no such batch on the bench.");
+  return s;
+}
+
+export const getWeighing = (w: Workshop, id: string): WeighView => viewOf(w, find(w, id));
+export const openBatches = (w: Workshop): { id: string; jobName: string; what: string; material: string; startedAt: number }[] =>
+  listOpenWeighIns(w.db).map((s) => ({ id: s.id, jobName: s.weighIn.jobName, what: s.weighIn.what, material: s.weighIn.material, startedAt: s.startedAt }));
+
+/** Writes one act down; what is acknowledged here survives a power cut. The first stir of a cup starts its pot life. */
+export function actOnBatch(w: Workshop, id: string, body: unknown): WeighView {
+  const act = parseOrRefuse(WeighAct, body);
+  return w.db.transaction(
+    () => {
+      const s = find(w, id);
+      if (s.endedAt !== null) throw new Refusal(409, "ended", "This batch has left the bench: it was poured or thrown away on another page.");
+      const now = w.now();
+      const done = weighStep(s.weighIn, act, now);
+      if (!done.ok) throw new Refusal(409, done.why, done.message, { current: viewOf(w, s) });
+      writeWeighIn(w.db, id, done.next, s.revision + 1, now);
+      const before = "cup" in act ? s.weighIn.cups[act.cup] : undefined;
+      if (act.do === "stir" && before?.stirredAt === null) {
+        const many = done.next.cups.length > 1 ? `, cup ${act.cup + 1}` : "";
+        const clocks = clocksOf(plan(s.frozen.job, shelf(w)), s.frozen.job, s.kind, s.pourIndex).map((c) => ({ ...c, label: `${c.label}${many}` }));
+        startClocks(w, clocks, "stir", { jobId: s.jobId, pourId: null, weighId: `${id}:${act.cup}`, at: now, plannedC: s.frozen.snapshot.shopC });
+      }
+      if (act.do === "empty") endWeighClocks(w, `${id}:${act.cup}`);
+      return viewOf(w, find(w, id));
+    },
+    { behavior: "immediate" },
+  );
+}
+
+const Finish = z.object({ changed: z.string().max(300).nullable().default(null) });
+
+/** The batch is in the mould: it goes into the log with what was really weighed, and its cure clock starts. */
+export function finishBatch(w: Workshop, id: string, body: unknown): { pourId: string } {
+  const { changed } = parseOrRefuse(Finish, body);
+  const s = find(w, id);
+  if (s.pourId) return { pourId: s.pourId };
+  const wi = s.weighIn;
+  const missing = wi.cups.flatMap((c, i) => {
+    const targets = cupTargets(wi, i);
+    return cupGot(wi, i).flatMap((g, k) => {
+      const t = targets[k];
+      return t && partState(t, g) === "waiting" ? [`${t.name}${wi.cups.length > 1 ? ` of cup ${i + 1}` : ""}`] : [];
+    });
+  });
+  if (missing.length > 0)
+    throw new Refusal(
+      422,
+      "not-weighed",
+      `Not weighed yet: ${missing.slice(0, 4).join(", ")}${missing.length > 4 ? ` and ${missing.length - 4} more` : ""}. Type what went in, even roughly.`,
+    );
+  const got = weighedByPart(wi);
+  const stirs = wi.cups.map((c) => c.stirredAt).filter((t): t is number => t !== null);
+  const poured = wi.cups.map((c) => c.pouredAt).filter((t): t is number => t !== null);
+  const shop = bench(w).shop;
+  const actual: Actual = {
+    parts: wi.parts.map((p, i) => ({ name: p.name, gotG: got[i] ?? 0 })),
+    totalG: got.reduce((a, b) => a + b, 0),
+    cups: wi.cups.length,
+    witnessG: wi.handling.witnessG,
+    stirredAt: stirs.length > 0 ? Math.min(...stirs) : null,
+    shopC: shop.measured ? shop.c : null,
+    ...wi.cut,
+  };
+  const now = w.now();
+  const pourId = enterPour(
+    w,
+    {
+      jobId: s.jobId,
+      kind: s.kind,
+      pourIndex: s.pourIndex,
+      mouldId: s.mouldId,
+      pouredAt: poured.length > 0 ? Math.max(...poured) : now,
+      snapshot: { ...s.frozen.snapshot, actual },
+      decisions: s.frozen.job,
+      changed,
+    },
+    (pour) => {
+      endWeighIn(w.db, id, now, pour);
+      wi.cups.forEach((_, i) => endWeighClocks(w, `${id}:${i}`));
+    },
+  );
+  return { pourId: getPour(w, pourId).pour.id };
+}
+
+/** Takes a batch off the bench without a pour. */
+export function dropBatch(w: Workshop, id: string): void {
+  const s = find(w, id);
+  w.db.transaction(() => {
+    endWeighIn(w.db, id, w.now(), null);
+    s.weighIn.cups.forEach((_, i) => endWeighClocks(w, `${id}:${i}`));
+  });
+}
