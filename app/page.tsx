@@ -1,6 +1,7 @@
 import { jobsInHand } from "@/server/jobs";
 import { runningPatches } from "@/server/patches";
 import { bench } from "@/server/clocks";
+import { coming } from "@/server/schedule";
 import { heldOf } from "@/server/pours";
 import { openBatches } from "@/server/weighIns";
 import { shelf, workshop } from "@/server/workshop";
@@ -39,5 +40,5 @@ export default function BenchPage() {
       next: p.steps.find((s) => s.state === "troubled") ?? p.steps.find((s) => s.state === "asks") ?? null,
     };
   });
-  return <BenchScreen jobs={jobs} totalJobs={total} initial={bench(w)} patches={runningPatches(w)} batches={openBatches(w)} planned={[]} />;
+  return <BenchScreen jobs={jobs} totalJobs={total} initial={bench(w)} patches={runningPatches(w)} batches={openBatches(w)} planned={coming(w)} />;
 }

@@ -6,3 +6,4 @@ export * from "./snapshot";
 export * from "./outcome";
 export * from "./held";
 export * from "./clocks";
+export * from "./tasks";

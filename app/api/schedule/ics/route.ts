@@ -1,0 +1,8 @@
+import { answer } from "@/server/http";
+import { calendarFile } from "@/server/schedule";
+
+export const GET = () =>
+  answer((w) => {
+    const { fileName, text } = calendarFile(w);
+    return new Response(text, { headers: { "Content-Type": "text/calendar; charset=utf-8", "Content-Disposition": `attachment; filename="${fileName}"` } });
+  });

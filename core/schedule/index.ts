@@ -1,0 +1,4 @@
+export * from "./solve";
+export * from "./calendar";
+export * from "./production";
+export * from "./book";

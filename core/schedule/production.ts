@@ -1,0 +1,133 @@
+import { quote } from "../quantity";
+
+export interface ProductionQuestion {
+  /** Good castings wanted. */
+  good: number;
+  /** Minutes of hands for one turn: cast, and open, clean and release. */
+  castMin: number;
+  openMin: number;
+  /** From poured to opened, min. */
+  demouldMin: number;
+  /** Moulds there are. */
+  moulds: number;
+  /** Waking spans up to the deadline, minutes from now. */
+  waking: readonly (readonly [number, number])[];
+  /** Outcomes in the log: good, and all. */
+  loggedGood: number;
+  logged: number;
+  /** What another mould costs to make, and what a day sooner is worth, in the workshop's own money; null where nobody said. */
+  mouldCost: number | null;
+  dayWorth: number | null;
+}
+
+/** How a mould that nobody knows is taken to yield: as if two castings had been made and one come out. */
+const PRIOR = { good: 1, all: 2 };
+
+/** Expected share of good castings, and how many are likely at least: the mean of a Beta posterior. */
+export const expectedYield = (good: number, all: number): number => (good + PRIOR.good) / (all + PRIOR.all);
+
+/**
+ * Chance that at least `good` of `n` castings come out, the yield itself being known only from the log: Beta-binomial
+ * [Skellam 1948] with a uniform prior.
+ */
+export function chanceOf(good: number, n: number, loggedGood: number, logged: number): number {
+  const a = loggedGood + PRIOR.good;
+  const b = logged - loggedGood + PRIOR.all - PRIOR.good;
+  // P(k) by its own recurrence from P(0), in logarithms so that large counts do not vanish.
+  let log = 0;
+  for (let i = 0; i < n; i++) log += Math.log(b + i) - Math.log(a + b + i);
+  let sum = 0;
+  for (let k = 0; k <= n; k++) {
+    if (k >= good) sum += Math.exp(log);
+    log += Math.log(n - k) - Math.log(k + 1) + Math.log(a + k) - Math.log(b + n - k - 1);
+  }
+  return Math.min(1, sum);
+}
+
+/**
+ * Castings one pair of hands makes with so many moulds in the waking spans: whichever mould is ready first is opened and
+ * cast again; what sets over night is opened in the morning. Returns when each is opened, minutes.
+ */
+export function openings(moulds: number, castMin: number, openMin: number, demouldMin: number, waking: readonly (readonly [number, number])[]): number[] {
+  const ready: { at: number; full: boolean }[] = Array.from({ length: moulds }, () => ({ at: 0, full: false }));
+  const out: number[] = [];
+  for (const [from, to] of waking) {
+    let t = from;
+    for (;;) {
+      // A full mould that is ready comes before an empty one; else the next to be ready.
+      const next = ready.reduce((b, m) => (Math.max(t, m.at) < Math.max(t, b.at) || (Math.max(t, m.at) === Math.max(t, b.at) && m.full && !b.full) ? m : b));
+      const start = Math.max(t, next.at);
+      const need = next.full ? openMin : castMin;
+      if (start + need > to) break;
+      t = start + need;
+      if (next.full) out.push(t);
+      next.at = next.full ? t : t + demouldMin;
+      next.full = !next.full;
+    }
+  }
+  return out;
+}
+
+export interface Production {
+  yield: number;
+  /** Castings to pour so that the wanted number comes out on average, and nine times in ten. */
+  expectedCasts: number;
+  safeCasts: number;
+  /** What the moulds there are open by the deadline, and in a day on average. */
+  possible: number;
+  turnsADay: number;
+  /** Fewest moulds that reach the safe number by the deadline; null where even many do not. */
+  mouldsNeeded: number | null;
+  /** When the safe number is reached with the moulds there are and with one more, min; null where not by the deadline. */
+  doneMin: number | null;
+  doneWithMoreMin: number | null;
+  message: string;
+  another: string;
+}
+
+const MOST_MOULDS = 40;
+const MOST_CASTS = 2000;
+const SAFE = 0.9;
+
+/** "So many good ones by then": castings to pour, turns a day, moulds needed, and whether another mould pays for itself. */
+export function production(q: ProductionQuestion): Production {
+  const share = expectedYield(q.loggedGood, q.logged);
+  const expectedCasts = Math.ceil(q.good / share - 1e-9);
+  let safeCasts = q.good;
+  while (safeCasts < MOST_CASTS && chanceOf(q.good, safeCasts, q.loggedGood, q.logged) < SAFE) safeCasts++;
+  const run = (m: number) => openings(m, q.castMin, q.openMin, q.demouldMin, q.waking);
+  const now = run(q.moulds);
+  const more = run(q.moulds + 1);
+  const days = Math.max(1, new Set(q.waking.map((_, i) => i)).size);
+  let mouldsNeeded: number | null = null;
+  for (let m = 1; m <= MOST_MOULDS && mouldsNeeded === null; m++) if (run(m).length >= safeCasts) mouldsNeeded = m;
+  const doneMin = now[safeCasts - 1] ?? null;
+  const doneWithMoreMin = more[safeCasts - 1] ?? null;
+  const saved = doneMin !== null && doneWithMoreMin !== null ? (doneMin - doneWithMoreMin) / 1440 : null;
+  return {
+    yield: share,
+    expectedCasts,
+    safeCasts,
+    possible: now.length,
+    turnsADay: now.length / days,
+    mouldsNeeded,
+    doneMin,
+    doneWithMoreMin,
+    message:
+      doneMin !== null
+        ? `Pour ${safeCasts}: nine times in ten that gives ${q.good} good ones. ${q.moulds === 1 ? "One mould" : `${q.moulds} moulds`} can open ${now.length} by then.`
+        : `${q.moulds === 1 ? "One mould opens" : `${q.moulds} moulds open`} only ${now.length} by then, and ${safeCasts} are needed to be nine-tenths sure of ${q.good} good ones.`,
+    another:
+      doneMin === null
+        ? mouldsNeeded === null
+          ? "Even many more moulds do not make it with one pair of hands: move the day, or take fewer."
+          : `${mouldsNeeded} moulds would make it: ${mouldsNeeded - q.moulds} more.`
+        : saved === null || saved < 1 / 24
+          ? "Another mould would not be sooner: hands or the nights are what it waits for."
+          : q.mouldCost !== null && q.dayWorth !== null
+            ? saved * q.dayWorth >= q.mouldCost
+              ? `Another mould would be done ${quote(saved * 24, "duration")} sooner, worth ${(saved * q.dayWorth).toFixed(0)} against its ${q.mouldCost.toFixed(0)}: it pays for itself.`
+              : `Another mould would be done ${quote(saved * 24, "duration")} sooner, worth ${(saved * q.dayWorth).toFixed(0)} against its ${q.mouldCost.toFixed(0)}: for this order it does not pay.`
+            : `Another mould would be done ${quote(saved * 24, "duration")} sooner. Say what it costs and what a day is worth, and it is set against it.`,
+  };
+}

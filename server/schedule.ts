@@ -1,0 +1,177 @@
+import ical, { ICalCalendarMethod } from "ical-generator";
+import { z } from "zod";
+import { plan, tasksOf } from "../core/plan";
+import { Book, production, wakingSpans, type Production, type Task } from "../core/schedule";
+import { say } from "../core/quantity";
+import { readJob } from "../db/jobs";
+import { readBook, writeBook } from "../db/plans";
+import { listMoulds, mouldYields } from "../db/pours";
+import { readSettings } from "../db/settings";
+import { parseOrRefuse } from "./parse";
+import { Refusal } from "./refusal";
+import { forecastOf } from "./settings";
+import { shelf, type Workshop } from "./workshop";
+
+const MINUTE = 60_000;
+const QUARTER = 15 * MINUTE;
+/** How far the calendar looks, days. */
+export const CALENDAR_DAYS = 28;
+
+export interface ScheduleView {
+  book: Book;
+  revision: number;
+  tasks: (Task & { jobName: string })[];
+  /** Waking hours from the calendar's start, minutes. */
+  waking: [number, number][];
+  zone: string;
+  now: number;
+}
+
+const fresh = (w: Workshop): Book => ({
+  format: 1,
+  fromAt: Math.ceil(w.now() / QUARTER) * QUARTER,
+  jobs: [],
+  pins: {},
+  hands: {},
+  done: [],
+  starts: {},
+  people: 1,
+});
+
+function tasksFor(w: Workshop, book: Book): ScheduleView["tasks"] {
+  const known = shelf(w);
+  const { handling } = readSettings(w.db);
+  return book.jobs.flatMap(({ jobId, casts, build }) => {
+    const stored = readJob(w.db, jobId);
+    if (!stored) return [];
+    const tasks = tasksOf(jobId, stored.job, plan(stored.job, known), {
+      casts,
+      build,
+      degas: handling.degas,
+      degasMin: handling.degasMin,
+      pourGMin: handling.pourGMin,
+    });
+    return tasks.map((t) => ({ ...t, handsMin: book.hands[t.id] ?? t.handsMin, jobName: stored.job.name }));
+  });
+}
+
+/** The calendar with its steps, for the page that works it out. */
+export function schedule(w: Workshop): ScheduleView {
+  const kept = readBook(w.db);
+  const book = kept?.book ?? fresh(w);
+  const { waking } = readSettings(w.db);
+  const { zone } = forecastOf(w);
+  return {
+    book,
+    revision: kept?.revision ?? 0,
+    tasks: tasksFor(w, book),
+    waking: wakingSpans(book.fromAt, CALENDAR_DAYS, waking.fromMin, waking.toMin, zone),
+    zone,
+    now: w.now(),
+  };
+}
+
+const SaveBook = z.object({ baseRevision: z.number().int().min(0), book: Book });
+
+/** Saves the calendar as decided; a later save by another page is told, never overwritten. */
+export function saveSchedule(w: Workshop, body: unknown): ScheduleView {
+  const { book, baseRevision } = parseOrRefuse(SaveBook, body);
+  if (!writeBook(w.db, book, baseRevision, w.now()))
+    throw new Refusal(409, "stale", "The calendar was changed on another page. Nothing was overwritten: this page now shows it.", { current: schedule(w) });
+  return schedule(w);
+}
+
+export interface Coming {
+  id: string;
+  label: string;
+  fromAt: number;
+  toAt: number;
+  href: string;
+}
+
+/** What the calendar has for the next days. */
+export function coming(w: Workshop): Coming[] {
+  const { book, tasks, now } = schedule(w);
+  const { units } = readSettings(w.db);
+  return tasks
+    .filter((t) => !book.done.includes(t.id) && book.starts[t.id] !== undefined)
+    .map((t) => ({
+      id: t.id,
+      label: say(`${t.jobName}: ${t.label}`, units),
+      fromAt: book.starts[t.id] ?? 0,
+      toAt: (book.starts[t.id] ?? 0) + t.handsMin * MINUTE,
+      href: "/schedule",
+    }))
+    .filter((c) => c.toAt > now)
+    .sort((a, b) => a.fromAt - b.fromAt);
+}
+
+/** The calendar as an iCalendar file [RFC 5545]: absolute times, one event a step, stable identifiers so that a second import moves and does not double. */
+export function calendarFile(w: Workshop): { fileName: string; text: string } {
+  const { book, tasks } = schedule(w);
+  const { workshopName, units } = readSettings(w.db);
+  const calendar = ical({ name: workshopName, prodId: { company: "zesty-ladle", product: "zesty-ladle", language: "EN" }, method: ICalCalendarMethod.PUBLISH });
+  for (const t of tasks) {
+    const start = book.starts[t.id];
+    if (start === undefined || book.done.includes(t.id)) continue;
+    const waits = t.after.find((a) => a.maxMin !== null);
+    calendar.createEvent({
+      id: `${t.id.replaceAll("/", "-")}@zesty-ladle`,
+      start: new Date(start),
+      end: new Date(start + t.handsMin * MINUTE),
+      stamp: new Date(w.now()),
+      summary: say(`${t.jobName}: ${t.label}`, units),
+      ...(waits ? { description: "It has a window: not before the step it follows is tacky, not after it has cured." } : {}),
+    });
+  }
+  return { fileName: "workshop.ics", text: calendar.toString() };
+}
+
+const Order = z.object({
+  jobId: z.string().min(1),
+  good: z.number().int("a whole number of castings").min(1).max(500),
+  byAt: z.number(),
+  castMin: z.number().min(1).max(1440).default(20),
+  openMin: z.number().min(1).max(1440).default(15),
+  moulds: z.number().int().min(1).max(40).nullable().default(null),
+  mouldCost: z.number().min(0).max(1e7).nullable().default(null),
+  dayWorth: z.number().min(0).max(1e7).nullable().default(null),
+});
+
+export type ProductionView = Production & { loggedGood: number; logged: number; moulds: number; mouldCost: number | null; demouldH: number };
+
+/** "So many good ones by then", with the yield of this piece's own moulds by the log. */
+export function produce(w: Workshop, body: unknown): ProductionView {
+  const ask = parseOrRefuse(Order, body);
+  const stored = readJob(w.db, ask.jobId);
+  if (!stored) throw new Refusal(404, "no-job", "There is no such job in this workshop.");
+  const now = w.now();
+  if (ask.byAt <= now) throw new Refusal(422, "past", "That day is over: choose one to come.");
+  const p = plan(stored.job, shelf(w));
+  if (!p.castCure) throw new Refusal(422, "not-ready", "The casting is not worked out yet: finish the master and pairing steps first.");
+  const { waking } = readSettings(w.db);
+  const days = Math.min(120, Math.ceil((ask.byAt - now) / 86_400_000));
+  const until = (ask.byAt - now) / MINUTE;
+  const spans = wakingSpans(now, days, waking.fromMin, waking.toMin, forecastOf(w).zone)
+    .filter(([a]) => a < until)
+    .map(([a, b]): [number, number] => [a, Math.min(b, until)]);
+  const yields = mouldYields(w.db, 10_000).filter((y) => y.jobId === ask.jobId);
+  const loggedGood = yields.reduce((s, y) => s + y.good, 0);
+  const logged = yields.reduce((s, y) => s + y.casts, 0);
+  const moulds = ask.moulds ?? Math.max(1, listMoulds(w.db, ask.jobId).length);
+  const mouldCost = ask.mouldCost ?? p.rubberCost;
+  const demouldH = p.castCure.demould.hours.typical;
+  const made = production({
+    good: ask.good,
+    castMin: ask.castMin,
+    openMin: ask.openMin,
+    demouldMin: demouldH * 60,
+    moulds,
+    waking: spans,
+    loggedGood,
+    logged,
+    mouldCost,
+    dayWorth: ask.dayWorth,
+  });
+  return { ...made, another: say(made.another, readSettings(w.db).units), loggedGood, logged, moulds, mouldCost, demouldH };
+}
