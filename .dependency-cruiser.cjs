@@ -39,9 +39,10 @@ module.exports = {
     {
       name: "rooms-below-the-roof",
       severity: "error",
-      from: from("^core/(elastic|heat|mould|batch|cure|fit|job|weigh|device|clock|schedule|rack)/"),
+      from: from("^core/(elastic|heat|mould|batch|cure|fit|job|weigh|device|clock|schedule)/"),
       to: { path: "^core/(plan/|draw/|operations)" },
     },
+    { name: "rack-stands-on-plan", severity: "error", from: from("^core/(?!rack/|operations)"), to: { path: "^core/rack/" } },
     { name: "plan-is-not-drawn", severity: "error", from: from("^core/plan/"), to: { path: "^core/(draw/|operations)" } },
     { name: "db-knows-only-core", severity: "error", from: from("^db/"), to: { path: "^(app|ui|server|workers)/" } },
     { name: "make-knows-only-core", severity: "error", from: from("^make/"), to: { path: "^(app|ui|server|db|workers)/" } },

@@ -4,8 +4,8 @@ const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
   serverExternalPackages: ["better-sqlite3", "manifold-3d"],
-  // Bodies pass the door up to the photo limit; the door itself refuses what announces more.
-  experimental: { proxyClientMaxBodySize: "13mb" },
+  // Bodies pass the door up to the largest limit, that of a backup; the door itself refuses what announces more than its path may carry.
+  experimental: { proxyClientMaxBodySize: "513mb" },
   devIndicators: false,
 };
 

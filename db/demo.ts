@@ -2,9 +2,10 @@ import { newJob, type Job } from "../core/job";
 import { shelfOf, type Material } from "../core/material";
 import { OPENING } from "../core/mould";
 import { clockFrom } from "../core/clock";
-import { clocksOf, freeze, plan, type FaultKey, type Outcome } from "../core/plan";
+import { clocksOf, freeze, plan, type Changed, type FaultKey, type FaultMark, type Outcome, type Snapshot } from "../core/plan";
 import { insertClocks } from "./clocks";
 import { insertJob, saveJob } from "./jobs";
+import { changeMould } from "./moulds";
 import { putMaterial } from "./materials";
 import type { Db } from "./open";
 import { changePour, insertPour } from "./pours";
@@ -21,7 +22,7 @@ const master = (shape: Job["master"]["shape"], sizes: Sizes, surfaceId: string, 
 function ownRubber(): Material {
   const base = shelfOf().rubbers.find((r) => r.id === "rubber-platinum-medium-25");
   if (!base) throw new Error("The built-in medium platinum rubber is missing.");
-  return { ...base, id: "own-dome-25", name: "Dome-room 25 A, 1:1", note: "The pail by the door. Weighed and timed on our own test block.", provenance: "Our test block, 2026-09", densityGMl: { low: 1.08, typical: 1.09, high: 1.1 }, copiedFrom: base.id };
+  return { ...base, id: "own-dome-25", name: "Dome-room 25 A, 1:1", note: "The pail by the door. Weighed and timed on our own test block.", provenance: "Our test block, 2026-09", pricePerKg: 26, densityGMl: { low: 1.08, typical: 1.09, high: 1.1 }, copiedFrom: base.id };
 }
 
 /** Heat rubber and pewter of the workshop's own, with the narrower figures of its data sheets. */
@@ -32,7 +33,7 @@ function ownFoundry(): Material[] {
   if (!heat || !pewter) throw new Error("The built-in heat rubber or pewter is missing.");
   const provenance = "Our data sheet, 2026-08";
   return [
-    { ...heat, id: "own-ember-30", name: "Ember 30 A, 10:1, heat-resistant", note: "For the comet pulls. Baked out before its first metal.", provenance, heatContinuousC: { low: 245, typical: 250, high: 255 }, heatShortC: { low: 295, typical: 300, high: 305 }, copiedFrom: heat.id },
+    { ...heat, pricePerKg: 41, id: "own-ember-30", name: "Ember 30 A, 10:1, heat-resistant", note: "For the comet pulls. Baked out before its first metal.", provenance, heatContinuousC: { low: 245, typical: 250, high: 255 }, heatShortC: { low: 295, typical: 300, high: 305 }, copiedFrom: heat.id },
     { ...pewter, id: "own-comet-pewter", name: "Comet pewter", note: "Lead-free; we pour it by thermometer.", provenance, peakC: { low: 270, typical: 275, high: 280 }, copiedFrom: pewter.id },
   ];
 }
@@ -114,6 +115,10 @@ interface DemoPour {
   outcome?: Outcome;
   faults?: FaultKey[];
   notes?: string;
+  sprueMm?: number;
+  changed?: Changed;
+  /** Where a fault sits, from the cavity's floor to its top. */
+  markAt?: number;
 }
 
 const POURS: DemoPour[] = [
@@ -128,14 +133,26 @@ const POURS: DemoPour[] = [
   { jobId: "demo-moon-phase-tile", kind: "cast", index: 0, hoursAgo: 0.4 },
   { jobId: "demo-comet-drawer-pull", kind: "rubber", index: 0, hoursAgo: 15 * 24, outcome: "good" },
   { jobId: "demo-comet-drawer-pull", kind: "rubber", index: 1, hoursAgo: 14 * 24, outcome: "good" },
-  { jobId: "demo-comet-drawer-pull", kind: "cast", index: 0, hoursAgo: 11 * 24 + 4, outcome: "failed", faults: ["short-fill"], notes: "Tail froze half way. Mould was cold." },
-  { jobId: "demo-comet-drawer-pull", kind: "cast", index: 0, hoursAgo: 11 * 24 + 3, outcome: "failed", faults: ["short-fill"] },
-  { jobId: "demo-comet-drawer-pull", kind: "cast", index: 0, hoursAgo: 11 * 24 + 2, outcome: "good", notes: "Warmed the mould, opened the vent at the tail." },
+  { jobId: "demo-comet-drawer-pull", kind: "cast", index: 0, hoursAgo: 11 * 24 + 4, outcome: "failed", faults: ["short-fill"], notes: "Tail froze half way. Mould was cold.", sprueMm: 4, markAt: 0.9 },
+  { jobId: "demo-comet-drawer-pull", kind: "cast", index: 0, hoursAgo: 11 * 24 + 3, outcome: "failed", faults: ["short-fill"], sprueMm: 4, markAt: 0.85 },
+  { jobId: "demo-comet-drawer-pull", kind: "cast", index: 0, hoursAgo: 11 * 24 + 2, outcome: "good", notes: "Warmed the mould, opened the vent at the tail.", sprueMm: 6, changed: { key: "short-fill/choke", text: "Opened the choke from 4 mm to 6 mm." } },
   { jobId: "demo-eclipse-pillar", kind: "rubber", index: 0, hoursAgo: 3 },
   { jobId: "demo-constellation-bar", kind: "rubber", index: 0, hoursAgo: 30 * 24, outcome: "good", notes: "Post-cured as its maker says." },
   { jobId: "demo-constellation-bar", kind: "cast", index: 0, hoursAgo: 6 * 24, outcome: "good" },
   { jobId: "demo-constellation-bar", kind: "cast", index: 0, hoursAgo: 2 * 24, outcome: "flawed", faults: ["detail"], notes: "Temper lost: dull on one side." },
 ];
+
+/** What was weighed, where a demo pour says how its sprue was cut. */
+const weighed = (s: Snapshot, p: DemoPour): Snapshot =>
+  p.sprueMm === undefined
+    ? s
+    : { ...s, actual: { parts: s.components.map((c) => ({ name: c.name, gotG: Math.round(c.massG * 10) / 10 })), totalG: s.mixG, cups: 1, witnessG: 0, stirredAt: null, shopC: 18, sprueMm: p.sprueMm, ventMm: 1, vents: 1 } };
+
+const markOf = (job: Job, p: DemoPour): FaultMark[] => {
+  const [fault] = p.faults ?? [];
+  const height = job.master.sizes.heightMm ?? 20;
+  return fault && p.markAt !== undefined ? [{ fault, xMm: 22, zMm: job.mould.baseMm + p.markAt * height }] : [];
+};
 
 /** True while nobody has used this workshop: no settings, jobs or materials of its own. */
 export function isNewWorkshop(db: Db): boolean {
@@ -145,8 +162,14 @@ export function isNewWorkshop(db: Db): boolean {
 /** Fills an empty workshop with the demo, whole or not at all. `now` in ms dates its history. */
 export const loadDemo = (db: Db, now: number): void => db.transaction(() => fill(db, now));
 
+const MOULD_PLACES: Record<string, string> = {
+  "demo-crater-lamp-base": "Under the bench, on its board",
+  "demo-comet-drawer-pull": "Metal cupboard, dry",
+  "demo-constellation-bar": "Top shelf, green tag",
+};
+
 function fill(db: Db, now: number): void {
-  writeSettings(db, Settings.parse({ workshopName: "Perigee Yard", units: "metric", shopC: 20 }));
+  writeSettings(db, Settings.parse({ workshopName: "Perigee Yard", units: "metric", shopC: 20, forecast: { dayC: 20, nightC: 15, dayFromMin: 480, dayToMin: 1200 }, cups: [{ id: "demo-litre", name: "White litre tub", profile: { kind: "tapered", bottomMm: 98, topMm: 116, heightMm: 118 } }] }));
   const own = demoMaterials();
   for (const m of own) putMaterial(db, m, now - 40 * DAY);
   const shelf = shelfOf(own);
@@ -170,10 +193,14 @@ function fill(db: Db, now: number): void {
     const id = `demo-pour-${String(i).padStart(2, "0")}`;
     insertPour(db, {
       id, jobId: p.jobId, mouldId: mouldOf.get(p.jobId) ?? null, kind: p.kind, pourIndex: p.index, pouredAt,
-      readyLowAt: pouredAt + demouldH.low * HOUR, readyAt: pouredAt + demouldH.typical * HOUR, readyHighAt: pouredAt + demouldH.high * HOUR, snapshot: frozen.snapshot, decisions: job, mould,
+      readyLowAt: pouredAt + demouldH.low * HOUR, readyAt: pouredAt + demouldH.typical * HOUR, readyHighAt: pouredAt + demouldH.high * HOUR, snapshot: weighed(frozen.snapshot, p), decisions: job, changed: p.changed ?? null, mould,
     });
     const clocks = clocksOf(plan(job, shelf), job, p.kind, p.index).filter((c) => c.when === "pour");
     insertClocks(db, clocks.map((c) => ({ ...clockFrom(`${id}-${c.kind}`, c, { jobId: p.jobId, pourId: id, weighId: null, at: pouredAt, plannedC: 20 }), endedAt: p.outcome ? pouredAt + demouldH.typical * HOUR * 1.1 : null })));
-    if (p.outcome) changePour(db, id, { openedAt: pouredAt + demouldH.typical * HOUR * 1.1, outcome: p.outcome, faults: p.faults ?? [], notes: p.notes ?? "" });
+    if (p.outcome) changePour(db, id, { openedAt: pouredAt + demouldH.typical * HOUR * 1.1, outcome: p.outcome, faults: p.faults ?? [], notes: p.notes ?? "", marks: markOf(job, p) });
   });
+  for (const [jobId, place] of Object.entries(MOULD_PLACES)) {
+    const id = mouldOf.get(jobId);
+    if (id) changeMould(db, id, { place });
+  }
 }

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, inArray, isNull, sql, type SQL } from "drizzle-orm";
 import { z } from "zod";
 import { Job } from "../core/job";
-import { FaultKeySchema, FaultMark, Snapshot, type FaultKey, type Outcome } from "../core/plan";
+import { Changed, FaultKeySchema, FaultMark, Snapshot, type FaultKey, type Outcome } from "../core/plan";
 import { contains } from "./contains";
 import type { Db } from "./open";
 import { moulds, photos, pours } from "./schema";
@@ -31,12 +31,13 @@ export interface Pour {
   notes: string;
   snapshot: Snapshot;
   marks: FaultMark[];
-  changed: string | null;
+  changed: Changed | null;
 }
 
 export interface NewPour extends Omit<Pour, "openedAt" | "outcome" | "faults" | "notes" | "mouldName" | "marks" | "changed"> {
   /** The job as it was decided that day. */
   decisions: Job;
+  changed?: Changed | null;
   /** A mould to be made with this pour, when it is the last of its rubber. */
   mould: { id: string; name: string } | null;
 }
@@ -62,6 +63,7 @@ export function insertPour(db: Db, p: NewPour): void {
         searched: searchedOf(p.snapshot, ""),
         snapshot: p.snapshot,
         decisions: p.decisions,
+        changed: p.changed ?? null,
       })
       .run();
   });
@@ -88,7 +90,7 @@ const toPour = (r: Listed, mouldName: string | null): Pour => ({
   notes: r.notes,
   snapshot: Snapshot.parse(r.snapshot),
   marks: Marks.parse(r.marks),
-  changed: r.changed,
+  changed: r.changed === null ? null : Changed.parse(r.changed),
 });
 
 // What a list needs; the decisions of the day are read only for one pour at a time.
@@ -129,7 +131,7 @@ export interface PourChange {
   faults?: FaultKey[] | undefined;
   notes?: string | undefined;
   marks?: FaultMark[] | undefined;
-  changed?: string | null | undefined;
+  changed?: Changed | null | undefined;
 }
 
 /** Writes what a person found; the frozen numbers are never touched. */

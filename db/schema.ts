@@ -96,7 +96,7 @@ export const pours = sqliteTable(
     /** Faults where they sit on the section: a fault and its place in mm. */
     marks: text("marks", { mode: "json" }).notNull().default([]),
     /** The one thing changed for this pour, as advised after an earlier one; null for none. */
-    changed: text("changed"),
+    changed: text("changed", { mode: "json" }),
     /** The job as it was decided that day, for its section drawing; null in entries from before it was kept. */
     decisions: text("decisions", { mode: "json" }),
   },

@@ -112,7 +112,7 @@ describe("a batch on the bench", () => {
     passHold(v.id);
     actOnBatch(w, v.id, { do: "cut", cut: { sprueMm: 6, ventMm: 1.5, vents: 2 } });
     actOnBatch(w, v.id, { do: "weigh", cup: 0, part: 0, was: null, grams: v.weighIn.batchG, way: "typed" });
-    const { pour } = getPour(w, finishBatch(w, v.id, { changed: "A wider sprue" }).pourId);
+    const { pour } = getPour(w, finishBatch(w, v.id, { changed: { key: "short-fill/choke", text: "A wider sprue" } }).pourId);
     expect(pour.snapshot.actual).toMatchObject({ sprueMm: 6, ventMm: 1.5, vents: 2 });
     expect(pour.mouldName).toBe("Comet drawer pull, mould 1");
   });

@@ -2,7 +2,7 @@
 export const BODY_LIMIT = 256 * 1024;
 export const PHOTO_LIMIT = 12 * 1024 * 1024;
 /** A whole workshop with its photos. */
-export const BACKUP_LIMIT = 1024 * 1024 * 1024;
+export const BACKUP_LIMIT = 512 * 1024 * 1024;
 
 const SAFE = new Set(["GET", "HEAD", "OPTIONS"]);
 

@@ -21,6 +21,9 @@ const KINDS: { mime: string; extension: string; matches: (b: Buffer) => boolean 
   },
 ];
 
+/** True where bytes are the kind of picture that a name ends in. */
+export const isPicture = (fileName: string, bytes: Buffer): boolean => KINDS.some((k) => fileName.endsWith(`.${k.extension}`) && k.matches(bytes));
+
 /** Path of a photo inside the photo folder. The name is our own, but a name that leaves the folder is refused all the same. */
 export function photoPath(w: Workshop, fileName: string): string {
   const folder = resolve(w.files.photos);

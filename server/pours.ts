@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { z } from "zod";
 import type { Held } from "../core/fit";
 import type { Job } from "../core/job";
-import { clocksOf, FaultKeySchema, FaultMark, freeze, heldFrom, OUTCOMES, plan, type Plan, type Snapshot } from "../core/plan";
+import { Changed, clocksOf, FaultKeySchema, FaultMark, freeze, heldFrom, OUTCOMES, plan, type Plan, type Snapshot } from "../core/plan";
 import { endClocks } from "../db/clocks";
 import type { StoredJob } from "../db/jobs";
 import {
@@ -44,7 +44,7 @@ const ChangePour = z.object({
   faults: z.array(FaultKeySchema).max(20).optional(),
   notes: z.string().max(4000, "notes can be at most 4000 letters long").optional(),
   marks: z.array(FaultMark).max(60, "at most 60 marks on one drawing").optional(),
-  changed: z.string().max(300).nullable().optional(),
+  changed: Changed.nullable().optional(),
 });
 
 /** A job's plan with what heat studies and log say, and its frozen numbers for one pour; refuses where they are not worked out. */
@@ -84,7 +84,7 @@ export interface MadePour {
   pouredAt: number;
   snapshot: Snapshot;
   decisions: Job;
-  changed?: string | null;
+  changed?: Changed | null;
 }
 
 /**
@@ -112,6 +112,7 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
       readyHighAt: made.pouredAt + demouldH.high * HOUR,
       snapshot: made.snapshot,
       decisions: made.decisions,
+      changed: made.changed ?? null,
       mould: makes,
     });
     startClocks(w, clocksOf(planned, made.decisions, made.kind, made.pourIndex), "pour", {

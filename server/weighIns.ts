@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
-import { clocksOf, plan, type Actual, type Plan } from "../core/plan";
+import { Changed, clocksOf, plan, type Actual, type Plan } from "../core/plan";
 import type { Job } from "../core/job";
 import { volumeBelow } from "../core/master";
 import { cupGot, castParts, cupTargets, rubberParts, beginWeighIn, partState, weighedByPart, WeighAct, weighStep, type WeighIn } from "../core/weigh";
@@ -33,6 +33,7 @@ export interface WeighView {
   jobId: string;
   kind: "rubber" | "cast";
   pourIndex: number;
+  mouldId: string | null;
   revision: number;
   endedAt: number | null;
   pourId: string | null;
@@ -74,12 +75,13 @@ function fillCurve(p: Plan, kind: "rubber" | "cast", pourIndex: number): FillCur
 function viewOf(w: Workshop, s: StoredWeighIn): WeighView {
   const p = plan(s.frozen.job, shelf(w));
   const step = s.kind === "rubber" ? "rubber" : "cast";
-  const { id, jobId, kind, pourIndex, revision, endedAt, pourId, weighIn } = s;
+  const { id, jobId, kind, pourIndex, mouldId, revision, endedAt, pourId, weighIn } = s;
   return {
     id,
     jobId,
     kind,
     pourIndex,
+    mouldId,
     revision,
     endedAt,
     pourId,
@@ -194,7 +196,7 @@ export function actOnBatch(w: Workshop, id: string, body: unknown): WeighView {
   );
 }
 
-const Finish = z.object({ changed: z.string().max(300).nullable().default(null) });
+const Finish = z.object({ changed: Changed.nullable().default(null) });
 
 /** The batch is in the mould: it goes into the log with what was really weighed, and its cure clock starts. */
 export function finishBatch(w: Workshop, id: string, body: unknown): { pourId: string } {

@@ -1,9 +1,12 @@
-import { mkdirSync } from "node:fs";
+import { mkdirSync, rmSync } from "node:fs";
+import { join } from "node:path";
 import { shelfOf, type Shelf } from "../core/material";
 import { adoptCuring } from "../db/clocks";
 import { listOwnMaterials } from "../db/materials";
 import { patchResults } from "../db/patches";
 import { openWorkshop, workshopFiles, type Db, type WorkshopFiles } from "../db/open";
+
+import { sweepPictures } from "./sweep";
 
 /** The open workshop: its database, its files and its clock. Use cases take it as their first argument. */
 export interface Workshop {
@@ -18,6 +21,8 @@ export function openAt(files: WorkshopFiles, now: () => number = Date.now): Work
   const db = openWorkshop(files);
   try {
     adoptCuring(db);
+    sweepPictures(db, files.photos);
+    rmSync(join(files.folder, "incoming"), { recursive: true, force: true });
   } catch {
     // A workshop open for reading only keeps what it has.
   }

@@ -1,7 +1,7 @@
 import type { Advice, ClockState } from "@/core/clock";
 import type { Forecast } from "@/core/cure";
 import type { Job } from "@/core/job";
-import type { FaultKey, FaultMark, Outcome, Snapshot } from "@/core/plan";
+import type { Changed, FaultKey, FaultMark, Outcome, Snapshot } from "@/core/plan";
 import type { WeighIn } from "@/core/weigh";
 
 /** What screens are given of stored things; the server's own records satisfy these. */
@@ -30,7 +30,7 @@ export interface PourView {
   notes: string;
   snapshot: Snapshot;
   marks: FaultMark[];
-  changed: string | null;
+  changed: Changed | null;
 }
 
 export interface PhotoView {
@@ -55,6 +55,7 @@ export interface WeighView {
   jobId: string;
   kind: "rubber" | "cast";
   pourIndex: number;
+  mouldId: string | null;
   revision: number;
   endedAt: number | null;
   pourId: string | null;

@@ -151,3 +151,7 @@ export const FaultKeySchema = z.enum(Object.keys(FAULTS) as [FaultKey, ...FaultK
 /** A fault where it sits on the section drawing: mm from the axis and above the floor of the mould. */
 export const FaultMark = z.object({ fault: FaultKeySchema, xMm: z.number().min(-5000).max(5000), zMm: z.number().min(-5000).max(5000) });
 export type FaultMark = z.infer<typeof FaultMark>;
+
+/** The one thing changed for a pour: which advice it was, if it was one, and in words. */
+export const Changed = z.object({ key: z.string().max(60).nullable(), text: z.string().max(300) });
+export type Changed = z.infer<typeof Changed>;

@@ -45,10 +45,20 @@ export function chanceOf(good: number, n: number, loggedGood: number, logged: nu
 }
 
 /**
- * Castings one pair of hands makes with so many moulds in the waking spans: whichever mould is ready first is opened and
- * cast again; what sets over night is opened in the morning. Returns when each is opened, minutes.
+ * Castings one pair of hands makes with so many moulds in the waking spans, not all of which need be used: filling one more
+ * can keep the hands from opening. Returns when each is opened, minutes.
  */
 export function openings(moulds: number, castMin: number, openMin: number, demouldMin: number, waking: readonly (readonly [number, number])[]): number[] {
+  let best: number[] = [];
+  for (let m = 1; m <= moulds; m++) {
+    const run = inTurn(m, castMin, openMin, demouldMin, waking);
+    if (run.length > best.length || (run.length === best.length && (run.at(-1) ?? 0) < (best.at(-1) ?? 0))) best = run;
+  }
+  return best;
+}
+
+/** The same with every mould in use: whichever is ready first is opened and cast again; what sets over night is opened in the morning. */
+function inTurn(moulds: number, castMin: number, openMin: number, demouldMin: number, waking: readonly (readonly [number, number])[]): number[] {
   const ready: { at: number; full: boolean }[] = Array.from({ length: moulds }, () => ({ at: 0, full: false }));
   const out: number[] = [];
   for (const [from, to] of waking) {

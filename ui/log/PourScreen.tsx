@@ -4,7 +4,12 @@ import { Camera, DoorOpen, Trash2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState, type ReactNode } from "react";
-import { FAULTS, type FaultKey, OUTCOME_WORD, OUTCOMES } from "@/core/plan";
+import type { ClockState } from "@/core/clock";
+import type { Scene } from "@/core/draw";
+import { FAULTS, type FaultKey, type FaultMark, OUTCOME_WORD, OUTCOMES } from "@/core/plan";
+import type { NextChange } from "@/core/rack";
+import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
+import { whyMoved } from "../clocks/ClockCard";
 import { Choice, Figure } from "../controls";
 import { PartList } from "../job/steps/PartList";
 import { send } from "../send";
@@ -12,6 +17,7 @@ import type { PhotoView, PourView } from "../types";
 import { useUnits } from "../units";
 import { VerdictMark } from "../VerdictMark";
 import { fromNow, useNow, When } from "../When";
+import { FaultSection } from "./FaultSection";
 
 const FAULT_KEYS = Object.keys(FAULTS) as FaultKey[];
 
@@ -20,13 +26,33 @@ interface Change {
   outcome?: PourView["outcome"];
   faults?: FaultKey[];
   notes?: string;
+  marks?: FaultMark[];
+  changed?: PourView["changed"];
 }
 
-/** One pour: its frozen numbers, how it came out, and its photos. */
-export function PourScreen({ initial, photos: firstPhotos }: { initial: PourView; photos: readonly PhotoView[] }) {
+export interface AdviceView {
+  next: NextChange[];
+  helped: boolean | null;
+  scene: Scene | null;
+}
+
+/** One pour: its frozen numbers, how it came out and where, what to change next, and its photos. */
+export function PourScreen({
+  initial,
+  photos: firstPhotos,
+  advice,
+  firstClocks,
+}: {
+  initial: PourView;
+  photos: readonly PhotoView[];
+  advice: AdviceView;
+  firstClocks: readonly ClockState[];
+}) {
   const router = useRouter();
   const { fmt, band, say } = useUnits();
   const now = useNow();
+  const ticking = useTicking(1000);
+  const { bench, refresh } = useBenchClocks();
   const [pour, setPour] = useState(initial);
   const [fault, setFault] = useState<string | null>(null);
   const s = pour.snapshot;
@@ -46,10 +72,18 @@ export function PourScreen({ initial, photos: firstPhotos }: { initial: PourView
     if (answer.ok && q.waiting === 0) {
       setPour({ ...answer.data, mouldName: initial.mouldName });
       router.refresh();
+      if (patch.opened !== undefined || patch.outcome !== undefined) void refresh();
     }
     return answer.ok;
   };
   const curing = pour.openedAt === null;
+  const live = bench?.clocks.filter((c) => c.clock.pourId === pour.id) ?? [];
+  const clock = (live.length > 0 ? live : firstClocks).find((c) => ["cure", "demould", "second-half", "tack"].includes(c.clock.kind)) ?? null;
+  const ready = clock
+    ? { low: clock.finish.lowAt, at: clock.finish.typicalAt, high: clock.finish.highAt }
+    : { low: pour.readyLowAt, at: pour.readyAt, high: pour.readyHighAt };
+  const moved = clock && whyMoved(clock, say, (v, d) => fmt(v, d));
+  const t = ticking ?? now;
   return (
     <div className="space-y-4 pb-10 pt-2">
       <p className="text-sm">
@@ -60,7 +94,15 @@ export function PourScreen({ initial, photos: firstPhotos }: { initial: PourView
         <Link href={`/jobs/${pour.jobId}`} className="underline">
           {s.jobName}
         </Link>
-        {pour.mouldName && ` · ${pour.mouldName}`}
+        {pour.mouldName && pour.mouldId && (
+          <>
+            {" "}
+            ·{" "}
+            <Link href={`/rack/${pour.mouldId}`} className="underline">
+              {pour.mouldName}
+            </Link>
+          </>
+        )}
       </p>
       <h1 className="text-3xl font-bold">
         {s.kind === "rubber" ? `${s.what} of rubber` : s.what}, {s.jobName}
@@ -78,11 +120,11 @@ export function PourScreen({ initial, photos: firstPhotos }: { initial: PourView
             </h2>
             {curing ? (
               <>
-                <p className="figure text-4xl">{now === null ? "…" : pour.readyAt <= now ? "Ready to open" : `Ready ${fromNow(pour.readyAt, now)}`}</p>
+                <p className="figure text-4xl">{t === null ? "…" : ready.at <= t ? "Ready to open" : `Ready ${fromNow(ready.at, t)}`}</p>
                 <p>
-                  Poured <When at={pour.pouredAt} />; ready about <When at={pour.readyAt} />, between <When at={pour.readyLowAt} /> and{" "}
-                  <When at={pour.readyHighAt} />.
+                  Poured <When at={pour.pouredAt} />; ready about <When at={ready.at} />, between <When at={ready.low} /> and <When at={ready.high} />.
                 </p>
+                {moved && <p className="font-semibold text-care">{moved}</p>}
                 <p className="hint">{say(s.demouldReason)}</p>
                 <button type="button" className="btn btn-main text-lg" onClick={() => void change({ opened: true })}>
                   <DoorOpen size={20} aria-hidden="true" /> Opened just now
@@ -130,34 +172,99 @@ export function PourScreen({ initial, photos: firstPhotos }: { initial: PourView
                 })}
               </div>
             </fieldset>
+            {advice.scene && <FaultSection scene={advice.scene} faults={pour.faults} marks={pour.marks} change={(marks) => void change({ marks })} />}
             <Notes pour={pour} save={(notes) => change({ notes })} />
           </section>
           <Photos pourId={pour.id} first={firstPhotos} />
         </div>
-        <section aria-labelledby="frozen" className="card space-y-3 p-4">
-          <h2 id="frozen" className="text-xl font-bold">
-            The numbers of that day
-          </h2>
-          <p className="hint">Frozen when it was poured; later changes to the job do not touch them.</p>
-          <PartList parts={s.components} total={s.mixG} />
-          <dl className="grid grid-cols-2 gap-3 sm:grid-cols-3">
-            <Frozen name="Material">{s.material}</Frozen>
-            <Frozen name="Ratio">{s.ratioLabel}</Frozen>
-            <Frozen name="To fill">{fmt(s.volumeMl, "volume")}</Frozen>
-            {s.count > 1 && <Frozen name="Castings">{s.count}</Frozen>}
-            <Frozen name="Shop">{fmt(s.shopC, "temperature")}</Frozen>
-            <Frozen name="Wall">{fmt(s.wallMm, "length")}</Frozen>
-            {s.fillLineMm !== null && <Frozen name="Fill line">{fmt(s.fillLineMm, "length")}</Frozen>}
-            {s.wetG !== null && <Frozen name="One casting, wet">{fmt(s.wetG, "mass")}</Frozen>}
-            {s.dryG !== null && <Frozen name="One casting, finished">{fmt(s.dryG, "mass")}</Frozen>}
-            {s.filledG !== null && <Frozen name="Filled mould">{fmt(s.filledG, "mass")}</Frozen>}
-          </dl>
-          <Figure name="Worst contact that day" size="text-lg">
-            <VerdictMark verdict={s.verdict} />
-          </Figure>
-        </section>
+        <div className="space-y-4">
+          {pour.changed && (
+            <section aria-labelledby="changed" className="card space-y-1 p-4">
+              <h2 id="changed" className="text-xl font-bold">
+                Changed for this one
+              </h2>
+              <p>{say(pour.changed.text)}</p>
+              {pour.changed.key && (
+                <p role="status" className={`font-semibold ${advice.helped ? "text-sound" : advice.helped === false ? "text-no" : "text-soft"}`}>
+                  {advice.helped === null
+                    ? "Whether it helped shows once the outcome is written down."
+                    : advice.helped
+                      ? "It helped: the fault it was for is gone."
+                      : "It did not help: the same fault is back. Change it back, and try the next thing."}
+                </p>
+              )}
+            </section>
+          )}
+          {advice.next.length > 0 && <NextTime next={advice.next} say={say} />}
+          <section aria-labelledby="frozen" className="card space-y-3 p-4">
+            <h2 id="frozen" className="text-xl font-bold">
+              The numbers of that day
+            </h2>
+            <p className="hint">Frozen when it was poured; later changes to the job do not touch them.</p>
+            <PartList parts={s.components} total={s.mixG} />
+            <dl className="grid grid-cols-2 gap-3 sm:grid-cols-3">
+              <Frozen name="Material">{s.material}</Frozen>
+              <Frozen name="Ratio">{s.ratioLabel}</Frozen>
+              <Frozen name="To fill">{fmt(s.volumeMl, "volume")}</Frozen>
+              {s.count > 1 && <Frozen name="Castings">{s.count}</Frozen>}
+              <Frozen name="Shop">{fmt(s.shopC, "temperature")}</Frozen>
+              <Frozen name="Wall">{fmt(s.wallMm, "length")}</Frozen>
+              {s.fillLineMm !== null && <Frozen name="Fill line">{fmt(s.fillLineMm, "length")}</Frozen>}
+              {s.wetG !== null && <Frozen name="One casting, wet">{fmt(s.wetG, "mass")}</Frozen>}
+              {s.dryG !== null && <Frozen name="One casting, finished">{fmt(s.dryG, "mass")}</Frozen>}
+              {s.filledG !== null && <Frozen name="Filled mould">{fmt(s.filledG, "mass")}</Frozen>}
+            </dl>
+            {s.actual && (
+              <>
+                <h3 className="text-lg font-bold">As it was weighed</h3>
+                <PartList parts={s.actual.parts.map((p) => ({ name: p.name, massG: p.gotG, volumeMl: null }))} total={s.actual.totalG} />
+                <dl className="grid grid-cols-2 gap-3 sm:grid-cols-3">
+                  {s.actual.cups > 1 && <Frozen name="Cups">{s.actual.cups}</Frozen>}
+                  {s.actual.shopC !== null && <Frozen name="Shop, as read">{fmt(s.actual.shopC, "temperature")}</Frozen>}
+                  {s.actual.sprueMm !== null && <Frozen name="Choke of the sprue">{fmt(s.actual.sprueMm, "length")}</Frozen>}
+                  {s.actual.vents > 0 && (
+                    <Frozen name="Vents">
+                      {s.actual.vents}
+                      {s.actual.ventMm !== null && ` × ${fmt(s.actual.ventMm, "length")}`}
+                    </Frozen>
+                  )}
+                </dl>
+              </>
+            )}
+            <Figure name="Worst contact that day" size="text-lg">
+              <VerdictMark verdict={s.verdict} />
+            </Figure>
+          </section>
+        </div>
       </div>
     </div>
+  );
+}
+
+/** One thing to change next time, and the others in reserve. */
+function NextTime({ next, say }: { next: readonly NextChange[]; say: (s: string) => string }) {
+  const [first, ...rest] = next;
+  if (!first) return null;
+  return (
+    <section aria-labelledby="next-time" className="card space-y-2 !border-2 !border-ink p-4">
+      <h2 id="next-time" className="text-xl font-bold">
+        Next time, change one thing
+      </h2>
+      <p className="text-lg font-semibold">{say(first.change)}</p>
+      <p className="text-soft">{say(first.why)}</p>
+      {rest.length > 0 && (
+        <details>
+          <summary className="min-h-8 font-semibold">If that does not help</summary>
+          <ol className="list-decimal space-y-2 pl-5">
+            {rest.map((a) => (
+              <li key={a.key}>
+                <b>{say(a.change)}</b> <span className="text-soft">{say(a.why)}</span>
+              </li>
+            ))}
+          </ol>
+        </details>
+      )}
+    </section>
   );
 }
 

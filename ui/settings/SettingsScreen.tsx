@@ -5,6 +5,7 @@ import type { Cup } from "@/core/weigh";
 import { mayAskToNotify, SoundSwitch } from "../clocks/SoundSwitch";
 import { QuantityField } from "../QuantityField";
 import { send } from "../send";
+import { Backup } from "./Backup";
 import { Cups } from "./Cups";
 import { Door, type DoorView } from "./Door";
 
@@ -131,6 +132,9 @@ export function SettingsScreen({ initial, machineZone, door }: { initial: Settin
         <div className="space-y-4">
           <Section id="cups" title="Cups and tubs, measured once">
             <Cups cups={s.cups} save={(cups) => save({ cups })} />
+          </Section>
+          <Section id="backup" title="Backup and restore">
+            <Backup />
           </Section>
         </div>
       </div>

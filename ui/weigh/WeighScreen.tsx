@@ -4,6 +4,7 @@ import { ArrowLeft, Check, Hand, Timer, Trash2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Changed } from "@/core/plan";
 import { cupGot, cupTargets, HOLD_KEYS, HOLD_POINTS, holdPassed, partState, rebalance, splitOf, type HoldPoint, type WeighAct } from "@/core/weigh";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
 import { Caution } from "../controls";
@@ -22,7 +23,7 @@ import { useBatch } from "./useBatch";
 import type { CupView } from "./CupMarks";
 
 /** One batch, full screen: hold-point, parts in order with a live target, cups, clock, gauge, and into the log. */
-export function WeighScreen({ initial, cups, unchanged }: { initial: WeighView; cups: readonly CupView[]; unchanged: { advice: string } | null }) {
+export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; cups: readonly CupView[]; suggested: Changed | null }) {
   const router = useRouter();
   const { fmt, say } = useUnits();
   const { refresh } = useBenchClocks();
@@ -33,7 +34,7 @@ export function WeighScreen({ initial, cups, unchanged }: { initial: WeighView; 
   const [chosenCup, setCup] = useState<number | null>(null);
   const [chosenPart, setPart] = useState<number | null>(null);
   const [dropping, setDropping] = useState(false);
-  const [follows, setFollows] = useState(unchanged !== null);
+  const [follows, setFollows] = useState(suggested !== null);
   const [busy, setBusy] = useState(false);
   const passed = holdPassed(w);
   const firstOpen = w.cups.findIndex((c) => c.pouredAt === null);
@@ -57,7 +58,7 @@ export function WeighScreen({ initial, cups, unchanged }: { initial: WeighView; 
   };
   const finish = async () => {
     setBusy(true);
-    const a = await send<{ pourId: string }>("POST", `/api/weigh/${view.id}/finish`, { changed: follows && unchanged ? unchanged.advice : null });
+    const a = await send<{ pourId: string }>("POST", `/api/weigh/${view.id}/finish`, { changed: follows ? suggested : null });
     setBusy(false);
     if (!a.ok) return setFault(a.message);
     notice.good("In the log. Its clock is running.");
@@ -263,11 +264,11 @@ export function WeighScreen({ initial, cups, unchanged }: { initial: WeighView; 
           ) : null}
           {allPoured && (
             <section className="card space-y-3 p-5">
-              {unchanged && (
+              {suggested && (
                 <label className="flex items-center gap-3">
                   <input type="checkbox" className="size-6" checked={follows} onChange={(e) => setFollows(e.target.checked)} />
                   <span>
-                    The one thing changed this time: <b>{say(unchanged.advice)}</b>
+                    The one thing changed this time: <b>{say(suggested.text)}</b>
                   </span>
                 </label>
               )}

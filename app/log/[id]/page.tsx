@@ -1,5 +1,7 @@
 import { notFound } from "next/navigation";
+import { pourClocks } from "@/server/clocks";
 import { getPour } from "@/server/pours";
+import { pourAdvice } from "@/server/rack";
 import { foundOrNull } from "@/server/refusal";
 import { workshop } from "@/server/workshop";
 import { PourScreen } from "@/ui/log/PourScreen";
@@ -10,5 +12,14 @@ export default async function PourPage({ params }: { params: Promise<{ id: strin
   const { id } = await params;
   const found = foundOrNull(() => getPour(workshop(), id));
   if (!found) notFound();
-  return <PourScreen key={id} initial={found.pour} photos={found.photos.map(({ id: photoId, fileName, bytes }) => ({ id: photoId, fileName, bytes }))} />;
+  const w = workshop();
+  return (
+    <PourScreen
+      key={id}
+      initial={found.pour}
+      advice={pourAdvice(w, found.pour)}
+      firstClocks={pourClocks(w, id)}
+      photos={found.photos.map(({ id: photoId, fileName, bytes }) => ({ id: photoId, fileName, bytes }))}
+    />
+  );
 }

@@ -1,4 +1,5 @@
 import { notFound } from "next/navigation";
+import { nextChangeFor } from "@/server/rack";
 import { foundOrNull } from "@/server/refusal";
 import { getSettings } from "@/server/settings";
 import { getWeighing } from "@/server/weighIns";
@@ -12,5 +13,5 @@ export default async function WeighPage({ params }: { params: Promise<{ id: stri
   const w = workshop();
   const view = foundOrNull(() => getWeighing(w, id));
   if (!view) notFound();
-  return <WeighScreen key={id} initial={view} cups={getSettings(w).cups} unchanged={null} />;
+  return <WeighScreen key={id} initial={view} cups={getSettings(w).cups} suggested={nextChangeFor(w, view.mouldId)} />;
 }

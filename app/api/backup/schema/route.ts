@@ -1,0 +1,4 @@
+import { backupSchema } from "@/server/backup";
+import { answer } from "@/server/http";
+
+export const GET = () => answer(() => backupSchema());

@@ -1,0 +1,14 @@
+import { notFound } from "next/navigation";
+import { foundOrNull } from "@/server/refusal";
+import { mouldPage } from "@/server/rack";
+import { workshop } from "@/server/workshop";
+import { MouldScreen } from "@/ui/rack/MouldScreen";
+
+export const metadata = { title: "Mould" };
+
+export default async function MouldPage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const page = foundOrNull(() => mouldPage(workshop(), id));
+  if (!page) notFound();
+  return <MouldScreen key={id} initial={page} />;
+}

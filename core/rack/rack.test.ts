@@ -1,0 +1,166 @@
+import fc from "fast-check";
+import { newJob, type Job } from "../job";
+import { shelfOf } from "../material";
+import { freeze, type FaultKey, type Snapshot } from "../plan";
+import { say } from "../quantity";
+import {
+  adviseNext,
+  chokeFor,
+  costPerGood,
+  didHelp,
+  expectedCasts,
+  fillS,
+  headToEnter,
+  lifeLeft,
+  ratioOff,
+  ventAreaFor,
+  widestDryVent,
+  type AdviceQuestion,
+} from ".";
+
+const base = newJob("Puck");
+const job = (patch: Partial<Job>): Job => ({
+  ...base,
+  master: { ...base.master, shape: "cylinder", sizes: { diameterMm: 60, heightMm: 40 }, surfaceId: "surface-wood-sealed" },
+  rubberId: "rubber-platinum-medium-25",
+  castId: "cast-plaster",
+  ...patch,
+});
+const frozen = (kind: "rubber" | "cast", patch: Partial<Job> = {}): Snapshot => {
+  const f = freeze(job(patch), 1, shelfOf(), kind);
+  if (!f.ok) throw new Error(f.message);
+  return f.snapshot;
+};
+const actual = (s: Snapshot, by: readonly number[], more: Partial<NonNullable<Snapshot["actual"]>> = {}): Snapshot => ({
+  ...s,
+  actual: {
+    parts: s.components.map((c, i) => ({ name: c.name, gotG: c.massG * (by[i] ?? 1) })),
+    totalG: s.mixG,
+    cups: 1,
+    witnessG: 0,
+    stirredAt: null,
+    shopC: null,
+    sprueMm: null,
+    ventMm: null,
+    vents: 0,
+    ...more,
+  },
+});
+const ask = (faults: FaultKey[], s: Snapshot, patch: Partial<AdviceQuestion> = {}) => {
+  const out = adviseNext({
+    faults,
+    marks: [],
+    frozen: s,
+    openedH: 20,
+    castNumber: 3,
+    expected: { low: 20, typical: 50, high: 100 },
+    doubts: [],
+    tried: [],
+    ...patch,
+  });
+  return out.map((a) => ({ ...a, change: say(a.change, "metric"), why: say(a.why, "metric") }));
+};
+
+describe("the gate", () => {
+  it("tin enters a channel of 0.8 mm radius above about 20 mm of head", () => {
+    expect(headToEnter(1.6, 7)).toBeGreaterThan(19);
+    expect(headToEnter(1.6, 7)).toBeLessThan(21);
+    // The widest vent that stays dry under that head is that very channel.
+    expect(widestDryVent(headToEnter(1.6, 7), 7)).toBeCloseTo(1.6, 9);
+  });
+
+  it("fills by Torricelli: 100 mL through 10 mm under 100 mm takes 1.5 s, and the choke for that time is 10 mm", () => {
+    // A = 78.54 mm², √(2gh) = 1.4005 m/s, Q = 0.6 × 78.54e-6 × 1.4005 = 66.0 mL/s.
+    expect(fillS(100, 10, 100)).toBeCloseTo(100 / 66.0, 2);
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1, max: 500, noNaN: true }),
+        fc.double({ min: 1, max: 40, noNaN: true }),
+        fc.double({ min: 5, max: 300, noNaN: true }),
+        (v, d, h) => expect(chokeFor(v, fillS(v, d, h), h)).toBeCloseTo(d, 6),
+      ),
+    );
+    // Air is hundreds of times thinner: the vent may be far smaller than the choke.
+    expect(ventAreaFor(10, 30)).toBeLessThan(0.2 * 78.5);
+  });
+});
+
+describe("what to change next time", () => {
+  // A thin medal: it freezes in seconds.
+  const pewter = { castId: "cast-pewter", rubberId: "rubber-tin-heat-30", master: { ...job({}).master, sizes: { diameterMm: 60, heightMm: 4 } } };
+  it("opens a choke that is too small for the time there is, never by more than half", () => {
+    const s = actual(frozen("cast", pewter), [1], { sprueMm: 2 });
+    const choke = ask(["short-fill"], s).find((a) => a.key === "short-fill/choke")!;
+    expect(choke.change).toMatch(/Open the choke from 2 mm to (2\.[3-9]|3)/);
+    expect(choke.why).toMatch(/takes about .* to fill, and thin sections freeze in about/);
+    const wide = ask(["short-fill"], actual(frozen("cast", pewter), [1], { sprueMm: 30 }));
+    expect(wide.some((a) => a.key === "short-fill/choke")).toBe(false);
+    expect(wide.some((a) => a.key === "short-fill/temperature")).toBe(true);
+    expect(ask(["short-fill"], frozen("cast", pewter))[0]!.change).toMatch(/Measure the choke/);
+  });
+
+  it("puts a vent first where the gap sits at the top, and tilts for pinholes under a face", () => {
+    const s = frozen("cast", pewter);
+    expect(ask(["short-fill"], s, { marks: [{ fault: "short-fill", height: 0.95 }] })[0]!.key).toBe("short-fill/vent");
+    expect(ask(["bubbles"], frozen("cast"), { marks: [{ fault: "bubbles", height: 0.9 }] })[0]!.key).toBe("bubbles/tilt");
+    expect(ask(["bubbles"], frozen("cast"), { marks: [{ fault: "bubbles", height: 0.1 }] })[0]!.key).toBe("bubbles/detail-coat");
+  });
+
+  it("finds a ratio that was off in what was really weighed, before it blames the chain", () => {
+    const s = frozen("rubber");
+    const short = actual(s, [1, 0.9]);
+    expect(ratioOff(short)).toBeCloseTo(-10, 6);
+    expect(ask(["sticky"], short)[0]).toMatchObject({ key: "sticky/ratio", why: expect.stringMatching(/10\.0 % short/) });
+    const chain = ask(["sticky"], actual(s, [1, 1]), { doubts: ["Filament print on Platinum 25 A"] });
+    expect(chain[0]).toMatchObject({ key: "sticky/chain", change: expect.stringMatching(/patch test: Filament print/) });
+    expect(ratioOff(s)).toBeNull();
+  });
+
+  it("counts the hours of a casting opened too early, and the water of a soft one", () => {
+    const s = frozen("cast");
+    expect(ask(["crack"], s, { openedH: 0.2 })[0]).toMatchObject({ key: "crack/wait", change: expect.stringMatching(/Leave it 4\d min/) });
+    expect(ask(["crack"], s, { openedH: 50 })[0]!.key).not.toBe("crack/wait");
+    expect(ask(["soft"], actual(s, [1.1, 1]))[0]).toMatchObject({ key: "soft/water", why: expect.stringMatching(/10 % more water/) });
+  });
+
+  it("gives a wall by the cube of what it has to hold, and boards before it", () => {
+    const s = { ...frozen("cast"), bulgeMm: 1.6, bulgeLimitMm: 0.8, wallMm: 10 };
+    const [boards, wall] = ask(["bulge"], s);
+    expect(boards!.key).toBe("bulge/boards");
+    // Four times too much, so the cube root of four: 15.9 mm.
+    expect(wall!.change).toMatch(/walls of about 16 mm instead of 10 mm/);
+    expect(ask(["bulge"], { ...s, bulgeMm: 0.05 })[0]!.key).toBe("bulge/straps");
+  });
+
+  it("has something for every fault, each once, and what did not help comes last", () => {
+    const every: FaultKey[] = ["bubbles", "short-fill", "sticky", "tear", "flash", "bulge", "crack", "soft", "detail", "colour"];
+    for (const f of every) expect(ask([f], frozen("cast")).length).toBeGreaterThan(0);
+    const all = ask(every, frozen("cast"));
+    expect(new Set(all.map((a) => a.key)).size).toBe(all.length);
+    const [first, second] = ask(["bubbles"], frozen("cast"));
+    const after = ask(["bubbles"], frozen("cast"), { tried: [first!.key] });
+    expect([after[0]!.key, after.at(-1)!.key]).toEqual([second!.key, first!.key]);
+    expect(ask([], frozen("cast"))).toEqual([]);
+  });
+
+  it("knows whether a change helped", () => {
+    expect(didHelp("short-fill/choke", { outcome: "good", faults: [] })).toBe(true);
+    expect(didHelp("short-fill/choke", { outcome: "flawed", faults: ["bubbles"] })).toBe(true);
+    expect(didHelp("short-fill/choke", { outcome: "failed", faults: ["short-fill"] })).toBe(false);
+    expect(didHelp("short-fill/choke", { outcome: null, faults: [] })).toBeNull();
+    expect(didHelp(null, { outcome: "good", faults: [] })).toBeNull();
+  });
+});
+
+describe("the life of a mould", () => {
+  it("is shorter under what attacks it, and what is left never goes below nothing", () => {
+    const of = (r: string, c: string) => expectedCasts(r, c)!.typical;
+    expect(of("platinum", "wax")).toBeGreaterThan(of("platinum", "cement"));
+    expect(of("platinum", "gypsum")).toBeGreaterThan(of("platinum", "resin"));
+    expect(of("acetic", "resin")).toBeLessThan(of("tin", "resin"));
+    expect(expectedCasts("platinum", "glass")).toBeNull();
+    expect(expectedCasts(null, "wax")).toBeNull();
+    expect(lifeLeft({ low: 10, typical: 20, high: 40 }, 15)).toEqual({ low: 0, typical: 5, high: 25 });
+    expect([costPerGood(60, 4), costPerGood(60, 0), costPerGood(null, 3)]).toEqual([15, null, null]);
+  });
+});

@@ -1,0 +1,148 @@
+import { and, asc, desc, eq, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
+import { Range } from "../core/material";
+import { contains } from "./contains";
+import type { Db } from "./open";
+import { jobs, moulds, pours } from "./schema";
+
+export interface Mould {
+  id: string;
+  jobId: string;
+  jobName: string;
+  name: string;
+  madeAt: number;
+  place: string;
+  note: string;
+  expected: Range | null;
+  retiredAt: number | null;
+}
+
+/** A mould with what the log says of it. */
+export interface MouldLine extends Mould {
+  casts: number;
+  good: number;
+  flawed: number;
+  failed: number;
+  lastCastAt: number | null;
+  rubberFamily: string | null;
+  castFamily: string | null;
+}
+
+const count = (which: SQL): SQL<number> => sql<number>`coalesce(sum(case when ${pours.kind} = 'cast' and ${which} then 1 else 0 end), 0)`;
+/** The family in the newest cast's frozen numbers. */
+const latest = (path: string): SQL<string | null> =>
+  sql<
+    string | null
+  >`(select json_extract(p.snapshot, ${path}) from pours p where p.mould_id = ${moulds.id} order by p.kind = 'cast' desc, p.poured_at desc limit 1)`;
+
+const lines = (db: Db) =>
+  db
+    .select({
+      id: moulds.id,
+      jobId: moulds.jobId,
+      jobName: jobs.name,
+      name: moulds.name,
+      madeAt: moulds.madeAt,
+      place: moulds.place,
+      note: moulds.note,
+      expected: moulds.expected,
+      retiredAt: moulds.retiredAt,
+      casts: count(sql`${pours.openedAt} is not null`),
+      good: count(sql`${pours.outcome} = 'good'`),
+      flawed: count(sql`${pours.outcome} = 'flawed'`),
+      failed: count(sql`${pours.outcome} = 'failed'`),
+      lastCastAt: sql<number | null>`max(case when ${pours.kind} = 'cast' then ${pours.pouredAt} end)`,
+      rubberFamily: latest("$.rubberFamily"),
+      castFamily: latest("$.castFamily"),
+    })
+    .from(moulds)
+    .innerJoin(jobs, eq(moulds.jobId, jobs.id))
+    .leftJoin(pours, eq(pours.mouldId, moulds.id))
+    .groupBy(moulds.id)
+    .$dynamic();
+
+type Row = Awaited<ReturnType<ReturnType<typeof lines>["all"]>>[number];
+const toLine = (r: Row): MouldLine => ({ ...r, expected: r.expected === null ? null : Range.parse(r.expected) });
+
+export type RackFilter = { text: string; which: "use" | "retired" | "all"; page: number; pageSize: number };
+
+/** Moulds on the rack, the last used first. */
+export function listRack(db: Db, f: RackFilter): { moulds: MouldLine[]; total: number } {
+  const named = contains(sql`lower(${moulds.name} || ' ' || ${jobs.name} || ' ' || ${moulds.place} || ' ' || ${moulds.note})`, f.text.toLowerCase());
+  const where = and(named, f.which === "use" ? isNull(moulds.retiredAt) : f.which === "retired" ? isNotNull(moulds.retiredAt) : undefined);
+  const total =
+    db
+      .select({ n: sql<number>`count(*)` })
+      .from(moulds)
+      .innerJoin(jobs, eq(moulds.jobId, jobs.id))
+      .where(where)
+      .get()?.n ?? 0;
+  const rows = lines(db)
+    .where(where)
+    .orderBy(desc(sql`coalesce(max(case when ${pours.kind} = 'cast' then ${pours.pouredAt} end), ${moulds.madeAt})`))
+    .limit(f.pageSize)
+    .offset(f.page * f.pageSize)
+    .all();
+  return { moulds: rows.map(toLine), total };
+}
+
+export function readMould(db: Db, id: string): MouldLine | null {
+  const row = lines(db).where(eq(moulds.id, id)).get();
+  return row ? toLine(row) : null;
+}
+
+export interface MouldChange {
+  name?: string | undefined;
+  place?: string | undefined;
+  note?: string | undefined;
+  expected?: Range | null | undefined;
+  retiredAt?: number | null | undefined;
+}
+
+export function changeMould(db: Db, id: string, change: MouldChange): void {
+  const set = Object.fromEntries(Object.entries(change).filter(([, v]) => v !== undefined));
+  if (Object.keys(set).length > 0) db.update(moulds).set(set).where(eq(moulds.id, id)).run();
+}
+
+/** What the rubber of a mould cost: of its own pour, and of those of its job since the mould before it. Null where any has no price. */
+export function mouldCost(db: Db, m: { id: string; jobId: string; madeAt: number }): number | null {
+  const before = db
+    .select({ at: sql<number | null>`max(${moulds.madeAt})` })
+    .from(moulds)
+    .where(and(eq(moulds.jobId, m.jobId), sql`${moulds.madeAt} < ${m.madeAt}`))
+    .get();
+  const rows = db
+    .select({ cost: sql<number | null>`json_extract(${pours.snapshot}, '$.rubberCost')` })
+    .from(pours)
+    .where(and(eq(pours.jobId, m.jobId), eq(pours.kind, "rubber"), sql`${pours.pouredAt} > ${before?.at ?? 0}`, sql`${pours.pouredAt} <= ${m.madeAt}`))
+    .all();
+  return rows.length > 0 && rows.every((r) => r.cost !== null) ? rows.reduce((s, r) => s + (r.cost ?? 0), 0) : null;
+}
+
+/** Casts of a mould in order, with what its charts need; the newest 2000. */
+export const mouldCasts = (
+  db: Db,
+  mouldId: string,
+): { id: string; pouredAt: number; outcome: string | null; sprueMm: number | null; volumeMl: number; faults: unknown; changed: unknown }[] =>
+  db
+    .select({
+      id: pours.id,
+      pouredAt: pours.pouredAt,
+      outcome: pours.outcome,
+      sprueMm: sql<number | null>`json_extract(${pours.snapshot}, '$.actual.sprueMm')`,
+      volumeMl: sql<number>`json_extract(${pours.snapshot}, '$.volumeMl')`,
+      faults: pours.faults,
+      changed: pours.changed,
+    })
+    .from(pours)
+    .where(and(eq(pours.mouldId, mouldId), eq(pours.kind, "cast")))
+    .orderBy(asc(pours.pouredAt))
+    .limit(2000)
+    .all();
+
+/** Which cast of its mould a pour was, from 1. */
+export const castNumber = (db: Db, mouldId: string, pouredAt: number): number =>
+  db
+    .select({ n: sql<number>`count(*)` })
+    .from(pours)
+    .where(and(eq(pours.mouldId, mouldId), eq(pours.kind, "cast"), sql`${pours.pouredAt} <= ${pouredAt}`))
+    .get()?.n ?? 0;

@@ -1,0 +1,314 @@
+import { randomUUID } from "node:crypto";
+import { createReadStream, existsSync, mkdirSync, openSync, closeSync, fsyncSync, promises as fs, readdirSync, readFileSync, rmSync, writeSync } from "node:fs";
+import { join } from "node:path";
+import { strToU8, unzipSync, Zip, ZipDeflate, ZipPassThrough } from "fflate";
+import * as z from "zod";
+import {
+  emptyAll,
+  insertRow,
+  PictureName,
+  pictureNames,
+  readTable,
+  rowKey,
+  ROWS,
+  TABLE_NAMES,
+  type TableName,
+  type TableRow,
+  type Tables,
+  updateRow,
+} from "../db/tables";
+import { Settings } from "../db/settings";
+import { BACKUP_LIMIT, readWithin, tooLarge } from "./guard";
+import { exportLog } from "./logCsv";
+import { parseOrRefuse } from "./parse";
+import { getSettings } from "./settings";
+import { isPicture } from "./photos";
+import { Refusal } from "./refusal";
+import { sweepPictures } from "./sweep";
+import { zipSums, crc32 } from "./zipsums";
+import type { Workshop } from "./workshop";
+
+/** The current shape of a backup. A reader meeting a larger number is older than the writer. */
+const FORMAT = 1;
+const ABOUT = z.object({ what: z.literal("zesty-ladle-backup"), format: z.number().int(), madeAt: z.number() });
+
+/** A table's file holds at most this much when unpacked, bytes, and all files together. */
+const TABLE_LIMIT = 768 * 1024 * 1024;
+const ALL_LIMIT = 3 * 1024 * 1024 * 1024;
+const MOST_FILES = 100_000;
+
+/** Files that come along for people and other programs. */
+const ASIDE = ["about.json", "README.txt", "schema.json", "log.csv", "batches.csv"];
+
+const README = `A whole workshop in open formats.
+about.json    what this is, and which shape of it
+tables/*.json one list of rows a table; schema.json describes every row
+log.csv, batches.csv  the log for a spreadsheet; not read when this is restored
+photos/       pictures under the names the tables use
+`;
+
+/** JSON Schema of every table in a backup. */
+export const backupSchema = (): unknown => ({
+  about: z.toJSONSchema(ABOUT, { io: "input" }),
+  tables: Object.fromEntries(TABLE_NAMES.map((t) => [t, z.toJSONSchema(z.array(ROWS[t]), { io: "input", unrepresentable: "any" })])),
+});
+
+/** Lets other requests in between pieces of a long answer. */
+const breathe = (): Promise<void> => new Promise((done) => setImmediate(done));
+
+/** The whole workshop as a zip, streamed: tables as JSON, the log as CSV, photos as they are. */
+export function backupStream(w: Workshop): ReadableStream<Uint8Array> {
+  let stopped = false;
+  return new ReadableStream<Uint8Array>({
+    async start(out) {
+      const zip = new Zip((e, chunk, last) => {
+        if (stopped) return;
+        if (e) return out.error(e);
+        out.enqueue(chunk);
+        if (last) out.close();
+      });
+      const text = (name: string): { write: (s: string, last?: boolean) => void } => {
+        const file = new ZipDeflate(name, { level: 6 });
+        zip.add(file);
+        return { write: (s, last = false) => file.push(strToU8(s), last) };
+      };
+      text("README.txt").write(README, true);
+      text("about.json").write(JSON.stringify({ what: "zesty-ladle-backup", format: FORMAT, madeAt: w.now() }), true);
+      text("schema.json").write(JSON.stringify(backupSchema(), null, 1), true);
+      // One reading transaction: what is saved meanwhile is in the next backup, whole.
+      w.db.$client.exec("begin");
+      try {
+        for (const table of TABLE_NAMES) {
+          const file = text(`tables/${table}.json`);
+          let piece = "[";
+          let n = 0;
+          for (const row of readTable(w.db, table)) {
+            piece += `${n++ === 0 ? "\n" : ",\n"}${JSON.stringify(row)}`;
+            if (piece.length > 256 * 1024) {
+              file.write(piece);
+              piece = "";
+            }
+          }
+          file.write(`${piece}\n]\n`, true);
+        }
+        text("log.csv").write(exportLog(w, { table: "log" }).text, true);
+        text("batches.csv").write(exportLog(w, { table: "batches" }).text, true);
+      } finally {
+        w.db.$client.exec("commit");
+      }
+      for (const name of [...pictureNames(w.db)].sort()) {
+        const path = join(w.files.photos, name);
+        if (stopped || !existsSync(path)) continue;
+        const file = new ZipPassThrough(`photos/${name}`);
+        zip.add(file);
+        for await (const chunk of createReadStream(path)) file.push(new Uint8Array(chunk as Buffer), false);
+        file.push(new Uint8Array(0), true);
+        await breathe();
+      }
+      zip.end();
+    },
+    cancel() {
+      stopped = true;
+    },
+  });
+}
+
+interface Opened {
+  madeAt: number;
+  tables: Tables;
+  photos: Map<string, Uint8Array>;
+}
+
+const bad = (message: string): Refusal => new Refusal(422, "bad-backup", `${message} Nothing was changed.`);
+
+/** Reads a backup whole and checks every row and picture; anything that is not as it should be refuses all of it. */
+export function openBackup(bytes: Uint8Array): Opened {
+  let total = 0;
+  let files: Record<string, Uint8Array>;
+  const seen = new Set<string>();
+  try {
+    files = unzipSync(bytes, {
+      filter: ({ name, originalSize }) => {
+        if (seen.has(name) || seen.size > MOST_FILES) throw bad(`The file holds ${name.slice(0, 60)} twice, or far too many files.`);
+        seen.add(name);
+        total += originalSize;
+        if (originalSize > TABLE_LIMIT || total > ALL_LIMIT) throw bad("Unpacked, this file would be far larger than any workshop.");
+        return !name.endsWith("/");
+      },
+    });
+  } catch (e) {
+    if (e instanceof Refusal) throw e;
+    throw bad("This is not a zip file, or it is damaged.");
+  }
+  const sums = zipSums(bytes);
+  for (const [name, file] of Object.entries(files))
+    if (sums?.get(name) !== crc32(file)) throw bad(`${name.slice(0, 80)} is damaged: its checksum does not fit.`);
+  const text = (name: string): unknown => {
+    const file = files[name];
+    if (!file) throw bad(`${name} is missing: this is not a backup of a workshop, or a part of it was lost.`);
+    try {
+      const read: unknown = JSON.parse(new TextDecoder("utf-8", { fatal: true }).decode(file));
+      return read;
+    } catch {
+      throw bad(`${name} is damaged.`);
+    }
+  };
+  const about = ABOUT.safeParse(text("about.json"));
+  if (!about.success) throw bad("about.json does not say that this is a backup of a workshop.");
+  if (about.data.format > FORMAT) throw bad("This backup was made by a newer version of the application: restore it with that one.");
+  const photos = new Map<string, Uint8Array>();
+  for (const [name, file] of Object.entries(files)) {
+    if (ASIDE.includes(name) || TABLE_NAMES.some((t) => name === `tables/${t}.json`)) continue;
+    const picture = name.startsWith("photos/") ? name.slice(7) : "";
+    if (!PictureName.safeParse(picture).success) throw bad(`It holds "${name.slice(0, 80)}", which does not belong in a backup.`);
+    if (!isPicture(picture, Buffer.from(file.buffer, file.byteOffset, file.byteLength)))
+      throw bad(`${name} is not the picture its name says, or it is damaged.`);
+    photos.set(picture, file);
+  }
+  const tables = Object.fromEntries(
+    TABLE_NAMES.map((t): [TableName, TableRow[]] => {
+      const rows = z.array(ROWS[t]).safeParse(text(`tables/${t}.json`));
+      if (!rows.success) {
+        const i = rows.error.issues[0];
+        throw bad(`tables/${t}.json: row ${Number(i?.path[0] ?? 0) + 1}, ${i?.path.slice(1).join(".") || "the row"}: ${i?.message ?? "not as it should be"}.`);
+      }
+      const keys = new Set<string>();
+      for (const row of rows.data) {
+        const key = rowKey(t, row);
+        if (t !== "readings" && keys.has(key)) throw bad(`tables/${t}.json holds ${key.slice(0, 60)} twice.`);
+        keys.add(key);
+      }
+      return [t, rows.data];
+    }),
+  ) as Tables;
+  for (const name of [...tables.photos.map((p) => String(p.fileName)), ...tables.patches.flatMap((p) => (p.photoFile === null ? [] : [String(p.photoFile)]))])
+    if (!photos.has(name)) throw bad(`The picture ${name} is missing from it.`);
+  return { madeAt: about.data.madeAt, tables, photos };
+}
+
+export interface PreviewRow {
+  table: TableName;
+  inFile: number;
+  here: number;
+  added: number;
+  differ: number;
+  onlyHere: number;
+}
+export interface Preview {
+  token: string;
+  madeAt: number;
+  rows: PreviewRow[];
+  photos: number;
+  empty: boolean;
+}
+
+const stagedPath = (w: Workshop, token: string): string => join(w.files.folder, "incoming", `${token}.zip`);
+
+const here = (w: Workshop, t: TableName): Map<string, string> => {
+  const found = new Map<string, string>();
+  for (const row of readTable(w.db, t)) found.set(rowKey(t, row), JSON.stringify(row));
+  return found;
+};
+
+/** Takes a backup in, checks it whole, lays it aside, and says what restoring it would change. */
+export async function previewBackup(w: Workshop, body: ReadableStream<Uint8Array> | null): Promise<Preview> {
+  const bytes = await readWithin(body, BACKUP_LIMIT);
+  if (bytes === null) throw new Refusal(413, "too-large", tooLarge(BACKUP_LIMIT));
+  const opened = openBackup(bytes);
+  const token = randomUUID();
+  mkdirSync(join(w.files.folder, "incoming"), { recursive: true });
+  // Only the last one laid aside is kept.
+  for (const name of readdirSync(join(w.files.folder, "incoming"))) rmSync(join(w.files.folder, "incoming", name), { force: true });
+  await fs.writeFile(stagedPath(w, token), bytes);
+  const rows = TABLE_NAMES.map((table): PreviewRow => {
+    const mine = here(w, table);
+    let [added, differ] = [0, 0];
+    const keys = new Set<string>();
+    for (const row of opened.tables[table]) {
+      const key = rowKey(table, row);
+      keys.add(key);
+      const was = mine.get(key);
+      if (was === undefined) added++;
+      else if (was !== JSON.stringify(row)) differ++;
+    }
+    return { table, inFile: opened.tables[table].length, here: mine.size, added, differ, onlyHere: [...mine.keys()].filter((k) => !keys.has(k)).length };
+  });
+  return { token, madeAt: opened.madeAt, rows, photos: opened.photos.size, empty: rows.every((r) => r.table === "settings" || r.here === 0) };
+}
+
+export const RESTORE_WAYS = ["add", "take", "replace"] as const;
+const Restore = z.object({ token: z.uuid(), way: z.enum(RESTORE_WAYS) });
+
+function writePhotos(w: Workshop, photos: Map<string, Uint8Array>): void {
+  mkdirSync(w.files.photos, { recursive: true });
+  for (const [name, bytes] of photos) {
+    const path = join(w.files.photos, name);
+    if (existsSync(path)) continue;
+    const file = openSync(path, "wx");
+    try {
+      writeSync(file, bytes);
+      fsyncSync(file);
+    } finally {
+      closeSync(file);
+    }
+  }
+}
+
+/**
+ * Restores a laid-aside backup: "add" what is not here, "take" also the file's version of what differs, or "replace"
+ * everything. A copy of the workshop's file is kept beside it first. Pictures are written before the rows that name them, the
+ * rows in one transaction: a power cut leaves the old workshop or the new one, and pictures nobody names are swept away at the
+ * next start.
+ */
+export function restoreBackup(w: Workshop, body: unknown): { added: number; changed: number; kept: string | null } {
+  const { token, way } = parseOrRefuse(Restore, body);
+  const path = stagedPath(w, token);
+  if (!existsSync(path)) throw new Refusal(410, "gone", "That backup is no longer laid aside: choose the file again.");
+  const { tables, photos } = openBackup(readFileSync(path));
+  // Whether the network is let in is decided at this door, never by a file.
+  const { listen } = getSettings(w);
+  tables.settings = tables.settings.map((row) => ({ ...row, value: { ...Settings.parse(row.value), listen } }));
+  const aside = join(w.files.folder, `before-restore-${new Date(w.now()).toISOString().replace(/[:.]/g, "-")}.sqlite`);
+  rmSync(aside, { force: true });
+  w.db.$client.prepare("vacuum into ?").run(aside);
+  writePhotos(w, photos);
+  let [added, changed] = [0, 0];
+  try {
+    w.db.transaction(
+      () => {
+        w.db.$client.pragma("defer_foreign_keys = ON");
+        if (way === "replace") emptyAll(w.db);
+        const fresh = new Set<unknown>();
+        for (const table of TABLE_NAMES) {
+          const mine = here(w, table);
+          for (const row of tables[table]) {
+            const was = mine.get(rowKey(table, row));
+            if (table === "jobRevisions" && way !== "replace" && !fresh.has(row.jobId)) continue;
+            if (was === undefined) {
+              // A reading's number is this file's own; here it gets the next.
+              insertRow(w.db, table, table === "readings" && way !== "replace" ? { at: row.at, c: row.c, source: row.source } : row);
+              added++;
+            } else if (way === "take" && table !== "readings" && was !== JSON.stringify(row)) {
+              updateRow(w.db, table, row);
+              changed++;
+            } else continue;
+            // The history of a job comes with it, whole, or not at all.
+            if (table === "jobs") {
+              fresh.add(row.id);
+              w.db.$client.prepare("delete from job_revisions where job_id = ?").run(row.id);
+            }
+          }
+        }
+      },
+      { behavior: "immediate" },
+    );
+  } catch (e) {
+    rmSync(aside, { force: true });
+    sweepPictures(w.db, w.files.photos);
+    if (e instanceof Error && /FOREIGN KEY/.test(e.message)) throw bad("Some of its rows speak of others that are not in it.");
+    throw e;
+  }
+  rmSync(path, { force: true });
+  sweepPictures(w.db, w.files.photos);
+  return { added, changed, kept: aside };
+}

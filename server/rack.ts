@@ -1,0 +1,161 @@
+import QRCode from "qrcode";
+import { z } from "zod";
+import { Range } from "../core/material";
+import { buildScene, type Scene } from "../core/draw";
+import { Changed, FaultKeySchema, plan } from "../core/plan";
+import { adviseNext, costPerGood, didHelp, expectedCasts, lifeLeft, type NextChange } from "../core/rack";
+import { castNumber, changeMould, listRack, mouldCasts, mouldCost, readMould, type MouldLine } from "../db/moulds";
+import { readDecisions, type Pour } from "../db/pours";
+import { gateState, lanUrl } from "./gate";
+import { studiesOf } from "./heat";
+import { parseOrRefuse } from "./parse";
+import { getPour, heldOf } from "./pours";
+import { Refusal } from "./refusal";
+import { shelf, type Workshop } from "./workshop";
+
+const HOUR = 3_600_000;
+export const RACK_PAGE = 60;
+
+const RackQuery = z.object({
+  text: z.string().max(100).catch(""),
+  which: z.enum(["use", "retired", "all"]).catch("use"),
+  page: z.coerce.number().int().min(0).max(10_000).catch(0),
+});
+
+export interface RackLine extends MouldLine {
+  /** Casts it is expected to bear, its own figure or by family; null where nobody knows. */
+  life: Range | null;
+  left: Range | null;
+}
+
+const withLife = (m: MouldLine): RackLine => {
+  const life = m.expected ?? expectedCasts(m.rubberFamily, m.castFamily);
+  return { ...m, life, left: life && lifeLeft(life, m.casts) };
+};
+
+export function rack(w: Workshop, query: Record<string, unknown>): { moulds: RackLine[]; total: number; filter: z.infer<typeof RackQuery> } {
+  const filter = RackQuery.parse({ text: query.text ?? "", which: query.which ?? "use", page: query.page ?? 0 });
+  const { moulds, total } = listRack(w.db, { ...filter, pageSize: RACK_PAGE });
+  return { moulds: moulds.map(withLife), total, filter };
+}
+
+export interface MouldCast {
+  id: string;
+  pouredAt: number;
+  outcome: string | null;
+  sprueMm: number | null;
+  faults: z.infer<typeof FaultKeySchema>[];
+  changed: Changed | null;
+  /** Whether the one thing changed for it helped. */
+  helped: boolean | null;
+}
+
+export interface MouldPage {
+  mould: RackLine;
+  casts: MouldCast[];
+  cost: number | null;
+  costPerGood: number | null;
+  labelUrl: string | null;
+}
+
+function find(w: Workshop, id: string): MouldLine {
+  const m = readMould(w.db, id);
+  if (!m) throw new Refusal(404, "no-mould", "There is no such mould on the rack.");
+  return m;
+}
+
+const castsOf = (w: Workshop, id: string): MouldCast[] =>
+  mouldCasts(w.db, id).map((c) => {
+    const faults = z.array(FaultKeySchema).parse(c.faults);
+    const changed = c.changed === null ? null : Changed.parse(c.changed);
+    return {
+      id: c.id,
+      pouredAt: c.pouredAt,
+      outcome: c.outcome,
+      sprueMm: c.sprueMm,
+      faults,
+      changed,
+      helped: didHelp(changed?.key ?? null, { outcome: c.outcome, faults }),
+    };
+  });
+
+/** A mould's own page: what it is, where it lives, and its history. */
+export function mouldPage(w: Workshop, id: string): MouldPage {
+  const m = find(w, id);
+  const cost = mouldCost(w.db, m);
+  return { mould: withLife(m), casts: castsOf(w, id), cost, costPerGood: costPerGood(cost, m.good), labelUrl: lanUrl(`/rack/${id}`) };
+}
+
+const ChangeMould = z.object({
+  name: z.string().trim().min(1, "give the mould a name").max(100).optional(),
+  place: z.string().max(120).optional(),
+  note: z.string().max(2000).optional(),
+  expected: Range.refine((r) => r.low >= 0 && r.high <= 1e6, { message: "has to be from 0 to a million casts" })
+    .nullable()
+    .optional(),
+  retired: z.boolean().optional(),
+});
+
+export function updateMould(w: Workshop, id: string, body: unknown): MouldPage {
+  const { retired, ...change } = parseOrRefuse(ChangeMould, body);
+  const m = find(w, id);
+  changeMould(w.db, id, { ...change, ...(retired === undefined ? {} : { retiredAt: retired ? (m.retiredAt ?? w.now()) : null }) });
+  return mouldPage(w, id);
+}
+
+/** A picture that opens a mould's page: on the network where tablets are let in, else on this machine. */
+export async function mouldLabel(w: Workshop, id: string, own: string): Promise<{ mould: MouldLine; url: string; svg: string; open: boolean }> {
+  const mould = find(w, id);
+  const url = lanUrl(`/rack/${id}`) ?? `${own}/rack/${id}`;
+  return { mould, url, open: gateState(w).open, svg: await QRCode.toString(url, { type: "svg", margin: 0, errorCorrectionLevel: "M" }) };
+}
+
+export interface PourAdvice {
+  next: NextChange[];
+  /** What was changed for this pour, and whether it helped. */
+  helped: boolean | null;
+  /** The section as it was that day; null where it was not kept. */
+  scene: Scene | null;
+}
+
+/** What to change after a pour, worked out from its faults and the numbers frozen with it. */
+export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
+  const job = readDecisions(w.db, pour.id);
+  const known = shelf(w);
+  const p = job && plan(job, known);
+  const judged = p && job ? plan(job, known, { shopC: null, held: heldOf(w, [pour.jobId]).get(pour.jobId) ?? "new" }, studiesOf(p)) : null;
+  const stage = pour.kind === "cast" ? ("cast" as const) : pour.pourIndex > 0 ? ("pour1" as const) : ("pour0" as const);
+  const scene =
+    judged && job
+      ? buildScene({ plan: judged, mould: job.mould, stage, panelMm: 5, estimateOnly: job.master.shape === "displaced" || job.master.shape === "weighed" })
+      : null;
+  const [floor, top] = scene ? [scene.master.fromMm, scene.master.toMm] : [0, 1];
+  const m = pour.mouldId ? readMould(w.db, pour.mouldId) : null;
+  const casts = m ? castsOf(w, m.id).filter((c) => c.pouredAt < pour.pouredAt) : [];
+  const next = adviseNext({
+    faults: pour.faults,
+    marks: pour.marks.map((k) => ({ fault: k.fault, height: top > floor ? Math.min(1, Math.max(0, (k.zMm - floor) / (top - floor))) : 0.5 })),
+    frozen: pour.snapshot,
+    openedH: pour.openedAt === null ? null : (pour.openedAt - pour.pouredAt) / HOUR,
+    castNumber: pour.kind === "cast" && pour.mouldId ? castNumber(w.db, pour.mouldId, pour.pouredAt) : null,
+    expected: m && withLife(m).life,
+    doubts: judged ? judged.chain.links.filter((l) => l.contact.endsWith("-rubber") && l.verdict !== "sound").map((l) => l.between.join(" on ")) : [],
+    tried: [
+      ...casts.filter((c) => c.helped === false).map((c) => c.changed?.key ?? ""),
+      ...(didHelp(pour.changed?.key ?? null, pour) === false ? [pour.changed?.key ?? ""] : []),
+    ],
+  });
+  return { next, helped: didHelp(pour.changed?.key ?? null, pour), scene };
+}
+
+/** The first thing to change for the next cast of a mould, from its last one, if that one had faults. */
+export function nextChangeFor(w: Workshop, mouldId: string | null): Changed | null {
+  if (!mouldId) return null;
+  const last = mouldCasts(w.db, mouldId)
+    .filter((c) => c.outcome !== null)
+    .at(-1);
+  if (!last || last.outcome === "good") return null;
+  const { pour } = getPour(w, last.id);
+  const [first] = pourAdvice(w, pour).next;
+  return first ? { key: first.key, text: first.change.slice(0, 300) } : null;
+}

@@ -1,0 +1,222 @@
+"use client";
+
+import { Printer } from "lucide-react";
+import dynamic from "next/dynamic";
+import Link from "next/link";
+import { useRef, useState } from "react";
+import { FAULTS, type Changed, type FaultKey, type Outcome } from "@/core/plan";
+import { Figure } from "../controls";
+import { OutcomeMark } from "../log/OutcomeMark";
+import { QuantityField } from "../QuantityField";
+import { send } from "../send";
+import { useUnits } from "../units";
+import { When } from "../When";
+import { LifeBar, type RackLineView } from "./RackScreen";
+
+const MouldCharts = dynamic(() => import("./MouldCharts").then((m) => m.MouldCharts), { ssr: false });
+
+export interface MouldPageView {
+  mould: RackLineView;
+  casts: {
+    id: string;
+    pouredAt: number;
+    outcome: string | null;
+    sprueMm: number | null;
+    faults: FaultKey[];
+    changed: Changed | null;
+    helped: boolean | null;
+  }[];
+  cost: number | null;
+  costPerGood: number | null;
+  labelUrl: string | null;
+}
+
+interface Change {
+  name?: string;
+  place?: string;
+  note?: string;
+  expected?: { low: number; typical: number; high: number } | null;
+  retired?: boolean;
+}
+
+/** One mould: its name and place, its life, what it has given and at what cost, and everything that was cast in it. */
+export function MouldScreen({ initial }: { initial: MouldPageView }) {
+  const { say } = useUnits();
+  const [page, setPage] = useState(initial);
+  const [fault, setFault] = useState<string | null>(null);
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const [texts, setTexts] = useState({ name: initial.mould.name, place: initial.mould.place, note: initial.mould.note });
+  const m = page.mould;
+  const save = async (change: Change) => {
+    const a = await send<MouldPageView>("PATCH", `/api/moulds/${m.id}`, change, { keepalive: true });
+    setFault(a.ok ? null : a.message);
+    if (a.ok) setPage(a.data);
+  };
+  const type = (patch: Partial<typeof texts>) => {
+    setTexts((t) => ({ ...t, ...patch }));
+    clearTimeout(timer.current);
+    timer.current = setTimeout(() => void save(patch), 400);
+  };
+  const judged = m.good + m.flawed + m.failed;
+  const life = m.life ?? { low: 20, typical: 50, high: 100 };
+  const setLife = (patch: Partial<typeof life>) => {
+    const next = { ...life, ...patch };
+    void save({
+      expected: {
+        low: Math.min(next.low, next.typical, next.high),
+        typical: [next.low, next.typical, next.high].sort((a, b) => a - b)[1] ?? next.typical,
+        high: Math.max(next.low, next.typical, next.high),
+      },
+    });
+  };
+  return (
+    <div className="space-y-4 pb-10 pt-2">
+      <p className="text-sm">
+        <Link href="/rack" className="underline">
+          Mould rack
+        </Link>{" "}
+        ·{" "}
+        <Link href={`/jobs/${m.jobId}`} className="underline">
+          {m.jobName}
+        </Link>
+      </p>
+      <div className="flex flex-wrap items-end justify-between gap-3">
+        <h1 className="text-3xl font-bold">{texts.name || m.name}</h1>
+        <div className="flex flex-wrap gap-2">
+          <Link href={`/rack/${m.id}/label`} className="btn">
+            <Printer size={19} aria-hidden="true" /> Label
+          </Link>
+          <Link href={`/jobs/${m.jobId}#out`} className="btn btn-main">
+            Cast in it
+          </Link>
+        </div>
+      </div>
+      {fault && (
+        <p role="alert" className="card !border-2 !border-no p-3 font-semibold">
+          {fault}
+        </p>
+      )}
+      <div className="grid items-start gap-4 lg:grid-cols-2">
+        <div className="space-y-4">
+          <section aria-labelledby="life" className="card space-y-3 p-4">
+            <h2 id="life" className="text-xl font-bold">
+              Its life
+            </h2>
+            <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
+              <Figure name="Good casts" note={judged > 0 ? `${Math.round((m.good / judged) * 100)} % of ${judged}` : "none judged yet"}>
+                {m.good}
+              </Figure>
+              <Figure name="Left in it" note={m.expected ? "by your own figure" : m.life ? "usual for its kind" : "nobody knows"}>
+                {m.left ? (m.left.high === 0 ? "past it" : `${m.left.low} to ${m.left.high}`) : "–"}
+              </Figure>
+              <Figure name="Its rubber cost" note={page.cost === null ? "give the rubber a price" : undefined}>
+                {page.cost === null ? "–" : page.cost.toFixed(2)}
+              </Figure>
+              <Figure name="A good cast has cost" note="of the mould, so far">
+                {page.costPerGood === null ? "–" : page.costPerGood.toFixed(2)}
+              </Figure>
+            </div>
+            <LifeBar mould={m} />
+            <details>
+              <summary className="min-h-8 font-semibold">Expect another number of casts</summary>
+              <div className="mt-2 grid grid-cols-3 gap-3">
+                <QuantityField
+                  label="At least"
+                  value={life.low}
+                  dimension="count"
+                  min={0}
+                  max={1e6}
+                  whole
+                  onChange={(v) => v !== null && setLife({ low: v })}
+                />
+                <QuantityField
+                  label="Usually"
+                  value={life.typical}
+                  dimension="count"
+                  min={0}
+                  max={1e6}
+                  whole
+                  onChange={(v) => v !== null && setLife({ typical: v })}
+                />
+                <QuantityField
+                  label="At most"
+                  value={life.high}
+                  dimension="count"
+                  min={0}
+                  max={1e6}
+                  whole
+                  onChange={(v) => v !== null && setLife({ high: v })}
+                />
+              </div>
+              {m.expected && (
+                <button type="button" className="btn mt-2" onClick={() => void save({ expected: null })}>
+                  Back to what is usual
+                </button>
+              )}
+            </details>
+          </section>
+          {page.casts.length > 1 && <MouldCharts casts={page.casts} cost={page.cost} />}
+          <section aria-labelledby="names" className="card space-y-3 p-4">
+            <h2 id="names" className="text-xl font-bold">
+              Name and place
+            </h2>
+            <label className="block space-y-1">
+              <span className="label">Name</span>
+              <input className="field" maxLength={100} value={texts.name} onChange={(e) => type({ name: e.target.value })} />
+            </label>
+            <label className="block space-y-1">
+              <span className="label">Where it lives</span>
+              <input className="field" maxLength={120} value={texts.place} placeholder="Top shelf, left" onChange={(e) => type({ place: e.target.value })} />
+            </label>
+            <label className="block space-y-1">
+              <span className="label">Note</span>
+              <textarea className="field" rows={2} maxLength={2000} value={texts.note} onChange={(e) => type({ note: e.target.value })} />
+            </label>
+            <p className="hint">
+              Born <When at={m.madeAt} />
+              {m.retiredAt !== null && (
+                <>
+                  , retired <When at={m.retiredAt} />
+                </>
+              )}
+            </p>
+            <button type="button" className="btn" onClick={() => void save({ retired: m.retiredAt === null })}>
+              {m.retiredAt === null ? "Retire it" : "Take it back into use"}
+            </button>
+          </section>
+        </div>
+        <section aria-labelledby="history" className="card space-y-2 p-4">
+          <h2 id="history" className="text-xl font-bold">
+            Cast in it
+          </h2>
+          {page.casts.length === 0 && <p className="hint">Nothing has been cast in it yet.</p>}
+          <ul className="divide-y divide-line">
+            {[...page.casts]
+              .reverse()
+              .slice(0, 100)
+              .map((c, i) => (
+                <li key={c.id} className="py-1.5">
+                  <Link href={`/log/${c.id}`} className="grid min-h-11 grid-cols-[3rem_1fr_auto] items-center gap-3 hover:bg-peel/40">
+                    <span className="figure text-xl">{page.casts.length - i}</span>
+                    <span className="min-w-0">
+                      <When at={c.pouredAt} />
+                      {c.faults.length > 0 && (
+                        <span className="block truncate text-sm text-soft">{c.faults.map((f) => FAULTS[f].toLowerCase()).join(", ")}</span>
+                      )}
+                    </span>
+                    <OutcomeMark outcome={c.outcome as Outcome | null} open={c.outcome === null} />
+                  </Link>
+                  {c.changed && (
+                    <p className="pl-12 text-sm">
+                      Changed: {say(c.changed.text)}{" "}
+                      {c.helped !== null && <b className={c.helped ? "text-sound" : "text-no"}>{c.helped ? "It helped." : "It did not help."}</b>}
+                    </p>
+                  )}
+                </li>
+              ))}
+          </ul>
+        </section>
+      </div>
+    </div>
+  );
+}

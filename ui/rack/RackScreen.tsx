@@ -1,0 +1,145 @@
+"use client";
+
+import Link from "next/link";
+import { usePathname, useRouter } from "next/navigation";
+import { useEffect, useState } from "react";
+import { Choice } from "../controls";
+import { When } from "../When";
+
+export interface RackLineView {
+  id: string;
+  jobId: string;
+  jobName: string;
+  name: string;
+  madeAt: number;
+  place: string;
+  note: string;
+  expected: { low: number; typical: number; high: number } | null;
+  retiredAt: number | null;
+  casts: number;
+  good: number;
+  flawed: number;
+  failed: number;
+  lastCastAt: number | null;
+  life: { low: number; typical: number; high: number } | null;
+  left: { low: number; typical: number; high: number } | null;
+}
+
+type Which = "use" | "retired" | "all";
+interface Filter {
+  text: string;
+  which: Which;
+  page: number;
+}
+
+/** Every mould the workshop has: where it lives, what it has given, and what is left in it. */
+export function RackScreen({ moulds, total, filter, pageSize }: { moulds: readonly RackLineView[]; total: number; filter: Filter; pageSize: number }) {
+  const router = useRouter();
+  const path = usePathname();
+  const [text, setText] = useState(filter.text);
+  const address = (patch: Partial<Filter>): string => {
+    const f = { ...filter, text, page: 0, ...patch };
+    const q = new URLSearchParams();
+    if (f.text) q.set("text", f.text);
+    if (f.which !== "use") q.set("which", f.which);
+    if (f.page > 0) q.set("page", String(f.page));
+    return q.size > 0 ? `${path}?${q}` : path;
+  };
+  const searched = address({});
+  useEffect(() => {
+    if (text === filter.text) return;
+    const soon = setTimeout(() => router.replace(searched, { scroll: false }), 250);
+    return () => clearTimeout(soon);
+  }, [filter.text, router, searched, text]);
+  const pages = Math.max(1, Math.ceil(total / pageSize));
+  return (
+    <div className="space-y-4 pb-10 pt-2">
+      <h1 className="text-3xl font-bold sm:text-4xl">Mould rack</h1>
+      <div className="flex flex-wrap items-end gap-3">
+        <label className="min-w-0 flex-1 basis-64 space-y-1">
+          <span className="label">Find a mould by name, place or note</span>
+          <input className="field" value={text} maxLength={100} onChange={(e) => setText(e.target.value)} />
+        </label>
+        <Choice<Which>
+          label="Which moulds"
+          hideLabel
+          value={filter.which}
+          options={[
+            { value: "use", label: "In use" },
+            { value: "retired", label: "Retired" },
+            { value: "all", label: "All" },
+          ]}
+          onChange={(which) => router.replace(address({ which }), { scroll: false })}
+        />
+      </div>
+      <p className="hint" role="status">
+        {total === 1 ? "1 mould" : `${total} moulds`}
+      </p>
+      {moulds.length === 0 ? (
+        <p className="card p-6 text-center">No mould fits this. A mould comes onto the rack with the last pour of its rubber.</p>
+      ) : (
+        <ul className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
+          {moulds.map((m) => (
+            <li key={m.id}>
+              <Link href={`/rack/${m.id}`} className="card flex h-full flex-col gap-1 p-4 hover:bg-peel/40">
+                <span className="font-display text-lg font-bold leading-tight">{m.name}</span>
+                <span className="text-sm text-soft">
+                  {m.place || "no place written down"} · born <When at={m.madeAt} />
+                  {m.retiredAt !== null && " · retired"}
+                </span>
+                <span className="mt-2 grid grid-cols-2 gap-3">
+                  <span>
+                    <span className="block text-xs text-soft">Good casts</span>
+                    <span className="figure text-2xl">{m.casts === 0 ? "none yet" : `${m.good} of ${m.good + m.flawed + m.failed}`}</span>
+                  </span>
+                  <span>
+                    <span className="block text-xs text-soft">Left in it</span>
+                    <span className="figure text-2xl">{m.left ? (m.left.high === 0 ? "past its life" : `${m.left.low} to ${m.left.high}`) : "–"}</span>
+                  </span>
+                </span>
+                <LifeBar mould={m} />
+              </Link>
+            </li>
+          ))}
+        </ul>
+      )}
+      {pages > 1 && (
+        <nav aria-label="Pages" className="flex items-center justify-between gap-3">
+          {filter.page > 0 ? (
+            <Link className="btn" href={address({ page: filter.page - 1 })}>
+              Before
+            </Link>
+          ) : (
+            <span />
+          )}
+          <span className="text-soft">
+            Page {filter.page + 1} of {pages}
+          </span>
+          {filter.page < pages - 1 ? (
+            <Link className="btn" href={address({ page: filter.page + 1 })}>
+              More
+            </Link>
+          ) : (
+            <span />
+          )}
+        </nav>
+      )}
+    </div>
+  );
+}
+
+/** Casts against the life expected: full at the low end, paler up to the high one. */
+export function LifeBar({ mould }: { mould: Pick<RackLineView, "life" | "casts"> }) {
+  const { life, casts } = mould;
+  if (!life || life.high <= 0) return null;
+  const at = (n: number) => `${Math.min(100, (n / life.high) * 100)}%`;
+  return (
+    <span className="relative mt-1 block h-3 overflow-hidden rounded-full bg-line" aria-hidden="true">
+      <span className="absolute inset-y-0 left-0 bg-peel" style={{ width: at(life.low) }} />
+      <span
+        className={`absolute inset-y-0 left-0 ${casts > life.typical ? "bg-no" : casts > life.low ? "bg-care" : "bg-sound"}`}
+        style={{ width: at(casts) }}
+      />
+    </span>
+  );
+}
