@@ -41,6 +41,33 @@ describe("operations", () => {
     expect((run("heat.study", { rubberId: "rubber-platinum-medium-25", castId: "cast-beeswax", halfMm: 20 }).skinPeakC as { high: number }).high).toBeLessThan(
       82,
     );
+    expect(run("batch.split", { mixG: 3000, gMl: 1.1, cupMl: 2000, degas: true })).toMatchObject({ cups: 6, because: "cup" });
+    expect(run("batch.rebalance", { parts: [{ targetG: 300, gotG: 330 }, { targetG: 30 }] })).toMatchObject({ byPart: 0, targetsG: [330, 33], addG: [0, 33] });
+    const curve = [
+      { mm: 0, ml: 0 },
+      { mm: 100, ml: 2000 },
+    ];
+    expect(run("batch.gauge", { pouredG: 1100, heightMm: 50, fillLineMm: 100, curve, gMl: 1.1 }).remainingG).toBeCloseTo(1100, 6);
+    const day = { dayC: 23, nightC: 23 };
+    const follow = run("cure.follow", { rubberId: "rubber-platinum-medium-25", plannedC: 23, startAt: 0, nowAt: 0, forecast: day });
+    expect(Number(follow.typicalAt) / 3_600_000).toBeCloseTo(6, 3);
+    const two = [
+      { id: "a", handsMin: 30 },
+      { id: "b", handsMin: 30, after: [{ id: "a", minMin: 60 }] },
+    ];
+    expect(run("schedule.solve", { tasks: two, waking: [[0, 600]] })).toMatchObject({ startMin: { a: 0, b: 90 }, proved: true });
+    expect(
+      run("schedule.production", {
+        good: 3,
+        demouldMin: 900,
+        waking: [
+          [0, 600],
+          [1440, 2040],
+        ],
+        loggedGood: 9,
+        logged: 9,
+      }),
+    ).toMatchObject({ possible: 1, mouldsNeeded: 3 });
     expect(run("plan", { job: newJob("Empty") })).toMatchObject({ volumeMl: null, verdict: "untested" });
   });
 
@@ -64,6 +91,14 @@ describe("operations", () => {
     expect(faults("fit.check", { rubberId: "x" })[0]!.path).toBe("rubberId");
     expect(faults("plan", { job: { format: 99 } }).length).toBeGreaterThan(3);
     expect(faults("plan", null).length).toBe(1);
+    expect(faults("batch.split", { mixG: 100, gMl: 1, cupMl: 100, degas: true, potLifeMin: 2 })[0]!.message).toMatch(/leave the vacuum out/);
+    expect(faults("schedule.solve", { tasks: [{ id: "a", handsMin: 30, after: [{ id: "z" }] }], waking: [[0, 600]] })[0]!.message).toMatch(
+      /not on the calendar/,
+    );
+    expect(faults("schedule.production", { good: 1, demouldMin: 60, waking: [], loggedGood: 3, logged: 2 })[0]!.path).toBe("loggedGood");
+    expect(
+      faults("cure.follow", { castId: "cast-plaster", plannedC: 20, startAt: 0, nowAt: 0, forecast: { dayC: 20, nightC: 10, zone: "Nowhere" } })[0]!.message,
+    ).toMatch(/"Nowhere" is not a time zone/);
   });
 
   it("each describe themselves as JSON Schema, under a dotted name of their own", () => {

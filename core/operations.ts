@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { castBatch, correctOverPour, massRatio, rubberBatch } from "./batch";
-import { castCure, rubberCure, SHOP_C } from "./cure";
+import { castCure, cureState, rubberCure, SHOP_C } from "./cure";
 import { CONTACTS, HELD, judgeChain, USES, VERDICTS } from "./fit";
 import { heatQuestionFor, heatStudy } from "./heat";
 import { Job, newJob } from "./job";
@@ -23,6 +23,8 @@ import {
   type RubberPour,
 } from "./mould";
 import { plan, STEP_IDS } from "./plan";
+import { production, solve } from "./schedule";
+import { gauge, rebalance, splitCups } from "./weigh";
 import { formatQuantity, parseQuantity, say } from "./quantity";
 
 /** A fault in an operation's input, at a path of it. */
@@ -511,6 +513,205 @@ export const OPERATIONS: readonly Operation[] = [
     ({ rubberId: r, castId: c, ...body }, shelf) => {
       const s = heatStudy(heatQuestionFor(find(shelf.casts, c, "castId"), find(shelf.rubbers, r, "rubberId"), { ...body, jacket: null }));
       return { ...s, byThickness: [...s.byThickness], peaks: [...s.peaks], session: [...s.session] };
+    },
+  ),
+  define(
+    "batch.split",
+    "Into how many cups a batch goes, by cup size with head-room and by pot life",
+    z.strictObject({
+      mixG: positive("mixG").max(1_000_000),
+      gMl: positive("gMl").max(25).describe("density of the mix, g/mL"),
+      cupMl: positive("cupMl").max(200_000).describe("to the brim"),
+      degas: z.boolean().default(false),
+      potLifeMin: positive("potLifeMin").nullable().default(null).describe("at its short end"),
+      stirMin: positive("stirMin").default(3),
+      degasMin: z.number().min(0).default(5),
+      pourGMin: positive("pourGMin").default(400).describe("poured in a minute, g"),
+    }),
+    z.object({ cups: z.number(), perCupG: z.number(), perCupMl: z.number(), minutes: z.number(), because: z.enum(["one", "cup", "pot life"]) }),
+    (i) => {
+      const s = splitCups(i);
+      return s.ok ? s : fault("potLifeMin", say(s.message, "metric"));
+    },
+  ),
+  define(
+    "batch.rebalance",
+    "Over-pour correction for any number of parts: the smallest batch that keeps the ratio with what is in the cup",
+    z.strictObject({
+      parts: z
+        .array(
+          z.object({
+            targetG: positive("targetG"),
+            gotG: z.number().min(0).nullable().default(null),
+            underPct: z.number().min(0).default(1),
+            overPct: z.number().min(0).default(1),
+          }),
+        )
+        .min(1)
+        .max(20),
+    }),
+    z.object({
+      factor: z.number(),
+      byPart: z.number().nullable(),
+      targetsG: z.array(z.number()),
+      addG: z.array(z.number()),
+      totalG: z.number(),
+      extraG: z.number(),
+    }),
+    ({ parts }) =>
+      rebalance(
+        parts,
+        parts.map((p) => p.gotG),
+      ),
+  ),
+  define(
+    "batch.gauge",
+    "Gauge as you go: what still has to go in, from grams poured and height reached",
+    z.strictObject({
+      pouredG: positive("pouredG"),
+      heightMm: positive("heightMm"),
+      fillLineMm: positive("fillLineMm"),
+      curve: z
+        .array(z.object({ mm: z.number().min(0), ml: z.number().min(0) }))
+        .min(2)
+        .describe("planned volume up to each height, from the bottom up"),
+      gMl: positive("gMl").max(25),
+      gMlHalf: z.number().min(0).default(0.01),
+      weighedG: z.number().min(0).default(1),
+      readMm: positive("readMm").default(1),
+      planShare: z.number().min(0).max(1).default(0.03).describe("how well the planned volume is known, as a share"),
+    }),
+    z.object({
+      ratio: z.number(),
+      ratioError: z.number(),
+      remainingG: z.number(),
+      remainingErrorG: z.number(),
+      plannedRemainingG: z.number(),
+      odd: z.enum(["leak", "less"]).nullable(),
+      message: z.string(),
+    }),
+    ({ curve, ...i }) => {
+      const planMlTo = (mm: number): number => {
+        const k = curve.findIndex((p) => p.mm >= mm);
+        if (k === -1) return curve.at(-1)?.ml ?? 0;
+        const [a, b] = [curve[Math.max(0, k - 1)]!, curve[k]!];
+        return b.mm === a.mm ? a.ml : a.ml + ((b.ml - a.ml) * (mm - a.mm)) / (b.mm - a.mm);
+      };
+      const g = gauge({ ...i, planMlTo });
+      return g.ok ? { ...g.gauge, message: say(g.gauge.message, "metric") } : fault("heightMm", say(g.message, "metric"));
+    },
+  ),
+  define(
+    "cure.follow",
+    "When a cure or a casting is ready over a temperature that changes: readings, and the forecast where there are none",
+    z.strictObject({
+      rubberId: z.string().nullable().default(null),
+      castId: z.string().nullable().default(null),
+      volumeMl: positive("volumeMl").default(250),
+      areaMm2: positive("areaMm2").default(25_000),
+      plannedC: shopC,
+      startAt: z.number().describe("ms since 1970 UTC"),
+      nowAt: z.number(),
+      readings: z
+        .array(z.object({ at: z.number(), c: z.number().min(-40).max(80) }))
+        .max(20_000)
+        .default([]),
+      forecast: z.object({
+        dayC: z.number(),
+        nightC: z.number(),
+        dayFromMin: z.number().default(480),
+        dayToMin: z.number().default(1200),
+        zone: z.string().default("UTC"),
+      }),
+    }),
+    z.object({
+      lowAt: z.number(),
+      typicalAt: z.number(),
+      highAt: z.number(),
+      done: z.number(),
+      meanC: z.number().nullable(),
+      measured: z.number(),
+      laterH: z.number(),
+    }),
+    (i, shelf) => {
+      const rule =
+        i.castId !== null
+          ? castCure(find(shelf.casts, i.castId, "castId"), i.plannedC, i).demould.rule
+          : rubberCure(find(shelf.rubbers, i.rubberId ?? "", "rubberId"), i.plannedC).demould.rule;
+      try {
+        const s = cureState(
+          rule,
+          i.startAt,
+          i.plannedC,
+          [...i.readings].sort((a, b) => a.at - b.at),
+          i.forecast,
+          i.nowAt,
+        );
+        return { ...s.finish, done: s.done, meanC: s.meanC, measured: s.measured, laterH: s.laterH };
+      } catch (e) {
+        if (e instanceof RangeError) return fault("forecast.zone", `"${i.forecast.zone}" is not a time zone: write it as Europe/Berlin.`);
+        throw e;
+      }
+    },
+  ),
+  define(
+    "schedule.solve",
+    "When to do each step: waits, windows, waking hours, hands and single pieces of equipment, as early as can be",
+    z.strictObject({
+      tasks: z
+        .array(
+          z.object({
+            id: z.string().min(1),
+            label: z.string().default(""),
+            group: z.string().default(""),
+            handsMin: z.number().min(0).max(1440),
+            holdMin: z.number().min(0).default(0),
+            uses: z.array(z.string()).default([]),
+            after: z.array(z.object({ id: z.string(), minMin: z.number().min(0).default(0), maxMin: z.number().min(0).nullable().default(null) })).default([]),
+          }),
+        )
+        .max(200),
+      waking: z.array(z.tuple([z.number(), z.number()])).describe("spans in minutes from the start, in order and apart"),
+      hands: z.number().int().min(1).max(6).default(1),
+      pinned: z.record(z.string(), z.number()).default({}),
+    }),
+    z.object({ startMin: z.record(z.string(), z.number()), endMin: z.number(), proved: z.boolean(), nodes: z.number() }),
+    ({ pinned, ...q }) => {
+      const s = solve({ ...q, pinned: new Map(Object.entries(pinned)), most: 3000 });
+      return s.ok ? { ...s, startMin: Object.fromEntries(s.startMin) } : fault("tasks", s.message);
+    },
+  ),
+  define(
+    "schedule.production",
+    "So many good castings by a time: how many to pour, turns a day, moulds needed, and whether another mould pays",
+    z.strictObject({
+      good: z.number().int().min(1).max(500),
+      castMin: positive("castMin").default(20),
+      openMin: positive("openMin").default(15),
+      demouldMin: positive("demouldMin"),
+      moulds: z.number().int().min(1).max(40).default(1),
+      waking: z.array(z.tuple([z.number(), z.number()])).describe("spans up to the deadline, minutes from now"),
+      loggedGood: z.number().int().min(0).default(0),
+      logged: z.number().int().min(0).default(0),
+      mouldCost: z.number().nullable().default(null),
+      dayWorth: z.number().nullable().default(null),
+    }),
+    z.object({
+      yield: z.number(),
+      expectedCasts: z.number(),
+      safeCasts: z.number(),
+      possible: z.number(),
+      turnsADay: z.number(),
+      mouldsNeeded: z.number().nullable(),
+      doneMin: z.number().nullable(),
+      doneWithMoreMin: z.number().nullable(),
+      message: z.string(),
+      another: z.string(),
+    }),
+    (i) => {
+      if (i.loggedGood > i.logged) return fault("loggedGood", `${i.loggedGood} good ones of ${i.logged} is not possible.`);
+      const p = production(i);
+      return { ...p, another: say(p.another, "metric") };
     },
   ),
   define(

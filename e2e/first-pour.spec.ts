@@ -55,7 +55,10 @@ test("a newcomer goes from ruler measurements to a logged casting", async ({ pag
 
   await page.goto("/");
   await expect(page.getByRole("link", { name: /Meteor puck: demould/ }).first()).toBeVisible();
-  await page.getByRole("link", { name: /Meteor puck: demould/ }).first().click();
+  await page
+    .getByRole("link", { name: /Meteor puck: demould/ })
+    .first()
+    .click();
   await page.getByRole("button", { name: "Opened just now" }).click();
   await expect(page.getByRole("heading", { name: "Opened" })).toBeVisible();
   await page.getByRole("radio", { name: "Flawed" }).click();

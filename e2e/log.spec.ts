@@ -31,7 +31,10 @@ test("the logbook is searched, filtered and read mould by mould", async ({ page 
 
 test("an outcome can be taken back, and the clock runs on", async ({ page }) => {
   await page.goto("/");
-  await page.getByRole("link", { name: /Crater lamp base: demould/ }).first().click();
+  await page
+    .getByRole("link", { name: /Crater lamp base: demould/ })
+    .first()
+    .click();
   await page.getByRole("radio", { name: "Good" }).click();
   await expect(page.getByRole("heading", { name: "Opened" })).toBeVisible();
   await page.getByRole("button", { name: "Not opened after all" }).click();

@@ -51,7 +51,6 @@ export interface Bench {
   /** The server's own time, so that a page on a device with another clock counts right. */
   now: number;
   clocks: ClockState[];
-  advice: Advice[];
   shop: { c: number; measured: boolean; lastAt: number | null; lastC: number | null };
   forecast: Forecast;
   waking: { fromMin: number; toMin: number };
@@ -74,7 +73,6 @@ export function bench(w: Workshop): Bench {
   return {
     now,
     clocks: states,
-    advice: riverAdvice(states.filter((s) => s.clock.endedAt === null).map(stretchOf), waking, forecast.zone, now),
     shop: { ...shopNow(readings, forecast, now), lastAt: last?.at ?? null, lastC: last?.c ?? null },
     forecast,
     waking,

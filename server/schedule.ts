@@ -1,5 +1,6 @@
 import ical, { ICalCalendarMethod } from "ical-generator";
 import { z } from "zod";
+import { EQUIPMENT_KEYS, type Equipment } from "../core/clock";
 import { plan, tasksOf } from "../core/plan";
 import { Book, production, wakingSpans, type Production, type Task } from "../core/schedule";
 import { say } from "../core/quantity";
@@ -87,6 +88,7 @@ export interface Coming {
   fromAt: number;
   toAt: number;
   href: string;
+  equipment: Equipment | null;
 }
 
 /** What the calendar has for the next days. */
@@ -101,6 +103,7 @@ export function coming(w: Workshop): Coming[] {
       fromAt: book.starts[t.id] ?? 0,
       toAt: (book.starts[t.id] ?? 0) + t.handsMin * MINUTE,
       href: "/schedule",
+      equipment: EQUIPMENT_KEYS.find((k) => t.uses.includes(k)) ?? null,
     }))
     .filter((c) => c.toAt > now)
     .sort((a, b) => a.fromAt - b.fromAt);

@@ -1,4 +1,4 @@
-import type { Advice, ClockState } from "@/core/clock";
+import type { ClockState } from "@/core/clock";
 import type { Forecast } from "@/core/cure";
 import type { Job } from "@/core/job";
 import type { Changed, FaultKey, FaultMark, Outcome, Snapshot } from "@/core/plan";
@@ -43,7 +43,6 @@ export interface PhotoView {
 export interface BenchView {
   now: number;
   clocks: ClockState[];
-  advice: Advice[];
   shop: { c: number; measured: boolean; lastAt: number | null; lastC: number | null };
   forecast: Forecast;
   waking: { fromMin: number; toMin: number };

@@ -2,7 +2,8 @@
 
 import Link from "next/link";
 import { CLOCK_KINDS, dueAt, isDeadline } from "@/core/clock/kinds";
-import { isNight, nextWaking } from "@/core/clock/river";
+import { isNight, lastWaking, nextWaking, riverAdvice, stretchOf, temperatureToEndAt } from "@/core/clock/river";
+import type { Equipment } from "@/core/clock/kinds";
 import { clockTime } from "../When";
 import type { BenchView } from "../types";
 import { useUnits } from "../units";
@@ -10,6 +11,9 @@ import { useUnits } from "../units";
 const HOUR = 3_600_000;
 const BACK_H = 3;
 const AHEAD_H = 48;
+/** Shops are not heated or cooled past these for a mould's sake, °C. */
+const WARMEST_C = 28;
+const COLDEST_C = 12;
 
 export interface PlannedStretch {
   id: string;
@@ -17,6 +21,7 @@ export interface PlannedStretch {
   fromAt: number;
   toAt: number;
   href: string;
+  equipment: Equipment | null;
 }
 
 const HUES: Record<string, string> = {
@@ -34,7 +39,7 @@ const HUES: Record<string, string> = {
 
 /** The next two days: what runs, when it wants hands, what falls into the night, and what is planned. */
 export function River({ bench, now, planned }: { bench: BenchView; now: number; planned: readonly PlannedStretch[] }) {
-  const { say } = useUnits();
+  const { say, fmt } = useUnits();
   const from = now - BACK_H * HOUR;
   const to = now + AHEAD_H * HOUR;
   const at = (t: number) => ((Math.min(to, Math.max(from, t)) - from) / (to - from)) * 100;
@@ -52,6 +57,34 @@ export function River({ bench, now, planned }: { bench: BenchView; now: number; 
   day.setMinutes(0, 0, 0);
   for (let t = day.getTime(); t < to; t += HOUR) if (t >= from && new Date(t).getHours() % 12 === 0) ticks.push(t);
   const rows = bench.clocks.filter((c) => c.clock.endedAt === null && dueAt(c) < to + 24 * HOUR).sort((a, b) => dueAt(a) - dueAt(b));
+  const advice = riverAdvice(
+    [
+      ...rows.map(stretchOf),
+      ...planned.map((p) => ({
+        id: p.id,
+        label: p.label,
+        fromAt: p.fromAt,
+        handsAt: p.toAt,
+        toAt: p.toAt,
+        deadline: false,
+        equipment: p.equipment,
+        planned: true,
+      })),
+    ],
+    bench.waking,
+    zone,
+    now,
+  );
+  /** Temperature that brings a wait which would end at night to the evening before; null where none in reason does. */
+  const warmer = (id: string): string | null => {
+    const c = rows.find((r) => r.clock.id === id);
+    if (!c || c.clock.rule.kind === "fixed") return null;
+    const evening = lastWaking(dueAt(c), bench.waking, zone);
+    const t = temperatureToEndAt(c, evening, now, bench.forecast);
+    return t === null || t > WARMEST_C || t < COLDEST_C
+      ? null
+      : `Kept at ${fmt(t, "temperature")}, where its data sheet allows, it would be ready by ${clockTime(evening, now)}.`;
+  };
   const coming = planned.filter((p) => p.toAt > now && p.fromAt < to);
   if (rows.length + coming.length === 0) return <p className="card p-4 text-soft">Nothing runs in the next two days.</p>;
   return (
@@ -126,11 +159,11 @@ export function River({ bench, now, planned }: { bench: BenchView; now: number; 
         </ul>
       </div>
       <p className="hint mt-2">Bars end where hands are wanted (the diamond); paler is the span it may take, or its window. Grey is when nobody is up.</p>
-      {bench.advice.length > 0 && (
+      {advice.length > 0 && (
         <ul className="mt-2 space-y-1.5">
-          {bench.advice.slice(0, 6).map((a) => (
+          {advice.slice(0, 6).map((a) => (
             <li key={a.about.join() + a.kind} className="rounded-lg border-l-4 border-untested bg-[#e9ecf8] px-3 py-2 text-[0.95rem]">
-              <b>{say(a.message)}</b> {say(a.suggestion)}
+              <b>{say(a.message)}</b> {say(a.suggestion)} {a.kind === "night" && a.shiftMs === null && warmer(a.about[0] ?? "")}
             </li>
           ))}
         </ul>

@@ -40,7 +40,7 @@ export function StartTimer({ onClose }: { onClose: () => void }) {
           <span className="label">What for?</span>
           <input className="field" value={label} maxLength={120} onChange={(e) => setLabel(e.target.value)} placeholder="Jacket sets" />
         </label>
-        <QuantityField label="How long?" value={hours} dimension="duration" min={0.001} max={24 * 60} optional onChange={setHours} />
+        <QuantityField label="How long?" value={hours} dimension="duration" min={1 / 3600} max={24 * 60} optional onChange={setHours} />
         <div className="flex flex-wrap gap-2" role="group" aria-label="Usual lengths">
           {QUICK_MIN.map((m) => (
             <button key={m} type="button" className="chip" onClick={() => setHours(m / 60)}>

@@ -140,7 +140,9 @@ export function useScale(): Scale {
         if (!part || part.done) break;
         for (const line of lines.push(decoder.decode(part.value, { stream: true }))) {
           const r = readLine(line);
-          if (r.ok && (r.reading?.kind === "weight" || r.reading?.kind === "overload")) setReading(r.reading);
+          if (!r.ok || !r.reading) continue;
+          if (r.reading.kind === "weight" || r.reading.kind === "overload") setReading(r.reading);
+          if (r.reading.kind === "temperature") void send("POST", "/api/readings", { c: r.reading.celsius, source: "thermometer" });
         }
       }
       setReading(null);

@@ -3,7 +3,7 @@
 import { BarElement, CategoryScale, Chart, Legend, LinearScale, LineElement, PointElement, Tooltip, type ChartOptions } from "chart.js";
 import { Bar, Line } from "react-chartjs-2";
 import { useUnits } from "../units";
-import type { MouldPageView } from "./MouldScreen";
+import type { MouldPageView } from "./types";
 
 Chart.register(CategoryScale, LinearScale, PointElement, LineElement, BarElement, Tooltip, Legend);
 Chart.defaults.font = { family: '"Atkinson Hyperlegible Next Variable", sans-serif', size: 13 };

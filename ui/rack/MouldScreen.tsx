@@ -4,32 +4,17 @@ import { Printer } from "lucide-react";
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRef, useState } from "react";
-import { FAULTS, type Changed, type FaultKey, type Outcome } from "@/core/plan";
+import { FAULTS, type Outcome } from "@/core/plan";
 import { Figure } from "../controls";
 import { OutcomeMark } from "../log/OutcomeMark";
 import { QuantityField } from "../QuantityField";
 import { send } from "../send";
 import { useUnits } from "../units";
 import { When } from "../When";
-import { LifeBar, type RackLineView } from "./RackScreen";
+import { LifeBar } from "./RackScreen";
+import type { MouldPageView } from "./types";
 
 const MouldCharts = dynamic(() => import("./MouldCharts").then((m) => m.MouldCharts), { ssr: false });
-
-export interface MouldPageView {
-  mould: RackLineView;
-  casts: {
-    id: string;
-    pouredAt: number;
-    outcome: string | null;
-    sprueMm: number | null;
-    faults: FaultKey[];
-    changed: Changed | null;
-    helped: boolean | null;
-  }[];
-  cost: number | null;
-  costPerGood: number | null;
-  labelUrl: string | null;
-}
 
 interface Change {
   name?: string;

@@ -5,25 +5,7 @@ import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { Choice } from "../controls";
 import { When } from "../When";
-
-export interface RackLineView {
-  id: string;
-  jobId: string;
-  jobName: string;
-  name: string;
-  madeAt: number;
-  place: string;
-  note: string;
-  expected: { low: number; typical: number; high: number } | null;
-  retiredAt: number | null;
-  casts: number;
-  good: number;
-  flawed: number;
-  failed: number;
-  lastCastAt: number | null;
-  life: { low: number; typical: number; high: number } | null;
-  left: { low: number; typical: number; high: number } | null;
-}
+import type { RackLineView } from "./types";
 
 type Which = "use" | "retired" | "all";
 interface Filter {

@@ -7,12 +7,7 @@ import { useUnits } from "../units";
 import { clockTime } from "../When";
 import { Chart } from "./DayChart";
 import { ProductionPanel } from "./ProductionPanel";
-import { useSchedule, type ScheduleView } from "./useSchedule";
-
-export interface JobName {
-  id: string;
-  name: string;
-}
+import { useSchedule, type JobName, type ScheduleView } from "./useSchedule";
 
 const MINUTE = 60_000;
 const QUARTER = 15 * MINUTE;

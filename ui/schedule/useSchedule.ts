@@ -4,6 +4,11 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { Book, Solved, Task } from "@/core/schedule";
 import { send } from "../send";
 
+export interface JobName {
+  id: string;
+  name: string;
+}
+
 export interface ScheduleView {
   book: Book;
   revision: number;

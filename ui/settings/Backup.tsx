@@ -93,8 +93,8 @@ export function Backup() {
       {done && (
         <p role="status" className="font-semibold text-sound">
           {done} {/* Everything on every screen may have changed: a fresh load, not a step inside the old one. */}
-          <button type="button" className="underline" onClick={() => window.location.assign("/")}>
-            To the bench
+          <button type="button" className="underline" onClick={() => window.location.reload()}>
+            Load the workshop again
           </button>
         </p>
       )}
