@@ -21,10 +21,49 @@ const STEPS = ["Master", "Pairing", "Opening", "Prepare", "Box", "Rubber", "Stre
 
 test("bench, logbook and pour have no serious accessibility fault", async ({ page }) => {
   test.setTimeout(90_000);
-  for (const path of ["/", "/jobs/demo-crater-lamp-base/sheet", "/log", "/log?outcome=failed", "/log/demo-pour-02", "/no/such/page"]) {
+  for (const path of [
+    "/",
+    "/jobs/demo-crater-lamp-base/sheet",
+    "/log",
+    "/log?outcome=failed",
+    "/log/demo-pour-02",
+    "/log/demo-pour-11",
+    "/rack",
+    "/rack/demo-mould-10",
+    "/rack/demo-mould-10/label",
+    "/schedule",
+    "/settings",
+    "/no/such/page",
+  ]) {
     await page.goto(path);
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
     await accessible(page, path);
+  }
+});
+
+test("the weigh-in sheet has no serious accessibility fault, and fits a phone and a tablet", async ({ page }) => {
+  await page.goto("/jobs/demo-dome-finial#out");
+  await page.getByRole("button", { name: "Weigh in rubber, detail coat" }).click();
+  await page.waitForURL(/\/weigh\//);
+  await accessible(page, "hold-point");
+  for (const box of await page
+    .getByRole("checkbox")
+    .filter({ hasText: /Release|board|Cups|Gloves/ })
+    .all())
+    await box.click();
+  await expect(page.getByTestId("live")).toBeVisible();
+  await page.getByRole("radio", { name: "Practice scale" }).click();
+  await expect(page.getByRole("button", { name: "Hold to pour" })).toBeVisible();
+  await accessible(page, "a part on the scale");
+  for (const [width, height] of [
+    [390, 844],
+    [1024, 768],
+    [768, 1024],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(width);
+    // The largest thing on the sheet is the weight.
+    expect(await page.getByTestId("live").evaluate((e) => parseFloat(getComputedStyle(e).fontSize))).toBeGreaterThanOrEqual(70);
   }
 });
 
@@ -118,7 +157,18 @@ test("switching units changes every number shown and nothing that is stored", as
 test("a phone shows everything without sideways scrolling, with targets to tap", async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   const fits = async (where: string) => expect([where, await page.evaluate(() => document.documentElement.scrollWidth)]).toEqual([where, 390]);
-  for (const path of ["/", "/fit", "/materials", "/log", "/log/demo-pour-08", "/jobs/demo-crater-lamp-base/sheet"]) {
+  for (const path of [
+    "/",
+    "/fit",
+    "/materials",
+    "/log",
+    "/log/demo-pour-08",
+    "/jobs/demo-crater-lamp-base/sheet",
+    "/rack",
+    "/rack/demo-mould-10",
+    "/schedule",
+    "/settings",
+  ]) {
     await page.goto(path);
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
     await fits(path);

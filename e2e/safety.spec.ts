@@ -5,7 +5,8 @@ import { expect, field, saved, Server, startJob, stored, test, toStep } from "./
 test("two tabs on one job: the later save is told, and nothing is lost", async ({ page, context }) => {
   const id = await startJob(page, "Twin tabs");
   const other = await context.newPage();
-  await other.goto(`/jobs/${id}`);
+  // The second tab stands before the first is typed into: one that opens later takes what is on its way as its own.
+  await other.goto(`/jobs/${id}`, { waitUntil: "networkidle" });
   await field(page, "Length").fill("100");
   await saved(page);
   await field(other, "Length").fill("222");

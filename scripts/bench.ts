@@ -6,7 +6,8 @@ import { newJob, type Job } from "../core/job";
 import { fitMatrix, standardHeat, wantsHeat } from "../core/fit";
 import { Conduction, heatKey, heatStudy, type HeatStudy } from "../core/heat";
 import { shelfOf } from "../core/material";
-import { freeze, plan } from "../core/plan";
+import { freeze, plan, tasksOf } from "../core/plan";
+import { solve, type Task } from "../core/schedule";
 import { demoJobs, demoMaterials, loadDemo } from "../db/demo";
 import { insertJob } from "../db/jobs";
 import { openWorkshop, workshopFiles } from "../db/open";
@@ -15,8 +16,22 @@ import { withWall } from "../ui/strength/trade";
 import { Server } from "./server";
 
 const JOBS = 1000;
-const POURS = 10_000;
-const PAGES = ["/", "/jobs/demo-crater-lamp-base", "/fit", "/materials", "/log", "/log?text=crater", "/log?outcome=failed&page=20", "/log/demo-pour-02"];
+const POURS = 20_000;
+const OPEN_PAGES = 50;
+const PAGES = [
+  "/",
+  "/jobs/demo-crater-lamp-base",
+  "/fit",
+  "/materials",
+  "/log",
+  "/log?text=crater",
+  "/log?outcome=failed&page=20",
+  "/log/demo-pour-02",
+  "/log/demo-pour-11",
+  "/rack",
+  "/rack/demo-mould-10",
+  "/schedule",
+];
 
 const rows: [string, string, string][] = [];
 const say = (what: string, measured: string, aim = "") => {
@@ -139,6 +154,54 @@ function benchHeat(): void {
   say("matrix of 20 × 20 with computed heat, from cold", `${((performance.now() - t) / 1000).toFixed(1)} s for ${studies.size} studies`);
 }
 
+/** Calendars of one to three of the demo's largest jobs, as the page's worker looks for them. */
+function benchSchedule(): void {
+  const shelf = shelfOf(demoMaterials());
+  const jobs = demoJobs();
+  const waking = Array.from({ length: 28 }, (_, d): [number, number] => [d * 1440, d * 1440 + 900]);
+  const of = (id: string): Task[] => {
+    const job = jobs.find((j) => j.id === id)?.job;
+    return job ? tasksOf(id, job, plan(job, shelf), { casts: 2, build: true, degas: true, degasMin: 5, pourGMin: 400 }) : [];
+  };
+  for (const ids of [
+    ["demo-dome-finial"],
+    ["demo-dome-finial", "demo-comet-drawer-pull"],
+    ["demo-dome-finial", "demo-comet-drawer-pull", "demo-crater-lamp-base"],
+  ]) {
+    const tasks = ids.flatMap(of);
+    const times: number[] = [];
+    let proved = true;
+    for (let i = 0; i < 12; i++) {
+      const t = performance.now();
+      const s = solve({ tasks, waking, hands: 1, pinned: new Map() });
+      times.push(performance.now() - t);
+      proved &&= s.ok && s.proved;
+    }
+    say(
+      `calendar of ${ids.length} ${ids.length === 1 ? "job" : "jobs"}, ${tasks.length} steps`,
+      `${spread(times, "ms")}${proved ? ", proved best" : ", not proved best"}`,
+    );
+  }
+}
+
+/** Fifty pages that ask for the clocks every five seconds, for half a minute. */
+async function benchClocks(url: string): Promise<void> {
+  const times: number[] = [];
+  const until = performance.now() + 30_000;
+  const page = async (i: number) => {
+    await new Promise((done) => setTimeout(done, (i / OPEN_PAGES) * 5000));
+    while (performance.now() < until) {
+      const t = performance.now();
+      const answer = await fetch(`${url}/api/clocks`);
+      await answer.arrayBuffer();
+      times.push(performance.now() - t);
+      await new Promise((done) => setTimeout(done, 5000));
+    }
+  };
+  await Promise.all(Array.from({ length: OPEN_PAGES }, (_, i) => page(i)));
+  say(`clocks asked by ${OPEN_PAGES} open pages`, `${spread(times, "ms")}, ${times.length} answers`, "p95 under 100 ms");
+}
+
 /** Fills a workshop with many jobs and pours, as years of work would. */
 function fill(folder: string): void {
   const db = openWorkshop(workshopFiles(folder));
@@ -213,12 +276,27 @@ async function benchOperations(url: string): Promise<void> {
 }
 
 async function benchScripts(url: string): Promise<void> {
-  for (const path of ["/", "/jobs/demo-crater-lamp-base", "/fit", "/materials", "/log", "/log/demo-pour-02"]) {
+  const jobs = (await (await fetch(`${url}/api/jobs/demo-moon-phase-tile`)).json()) as { revision: number };
+  const batch = (await (
+    await fetch(`${url}/api/weigh`, { method: "POST", body: JSON.stringify({ jobId: "demo-moon-phase-tile", jobRevision: jobs.revision, kind: "rubber" }) })
+  ).json()) as { id: string };
+  for (const path of [
+    "/",
+    "/jobs/demo-crater-lamp-base",
+    "/fit",
+    "/materials",
+    "/log",
+    "/log/demo-pour-11",
+    "/rack/demo-mould-10",
+    "/schedule",
+    "/settings",
+    `/weigh/${batch.id}`,
+  ]) {
     const html = await (await fetch(url + path)).text();
     const scripts = new Set([...html.matchAll(/<script[^>]*\ssrc="([^"]+)"[^>]*>/g)].filter((m) => !/nomodule/i.test(m[0])).map((m) => m[1] ?? ""));
     let bytes = 0;
     for (const src of scripts) bytes += gzipSync(Buffer.from(await (await fetch(url + src)).arrayBuffer())).length;
-    say(`first-load JavaScript of ${path}`, `${(bytes / 1000).toFixed(0)} kB gzipped in ${scripts.size} files`, "at most 200 kB");
+    say(`first-load JavaScript of ${path.replace(batch.id, "…")}`, `${(bytes / 1000).toFixed(0)} kB gzipped in ${scripts.size} files`, "at most 200 kB");
   }
 }
 
@@ -227,9 +305,11 @@ try {
   benchPlan();
   benchDrag();
   benchHeat();
+  benchSchedule();
   fill(server.folder);
   await server.start();
   await benchPages(server.url);
+  await benchClocks(server.url);
   await benchBrowserDrag(server.url);
   await benchOperations(server.url);
   await benchScripts(server.url);

@@ -1,26 +1,56 @@
-import { chromium } from "@playwright/test";
+import { chromium, type Page } from "@playwright/test";
 import { Server } from "./server";
 
 /** Takes the pictures in docs/screenshots/ anew, from the demo workshop. */
 const WIDE = { width: 1280, height: 800 };
-const SHOTS: [name: string, path: string, size?: { width: number; height: number }][] = [
+type Size = { width: number; height: number };
+
+/** Puts a batch on the bench, passes the hold-point, and pours some of its first part onto the practice scale. */
+async function weighing(page: Page): Promise<void> {
+  await page
+    .getByRole("button", { name: /^Weigh in rubber/ })
+    .first()
+    .click();
+  await page.waitForURL(/\/weigh\//);
+  for (const name of [/Release is on/, /board is level/, /Cups, sticks/, /Gloves and goggles/]) await page.getByRole("checkbox", { name }).click();
+  await page.getByRole("radio", { name: "Practice scale" }).click();
+  const pan = async (grams: string) => {
+    await page.getByLabel("Put on the pan").fill(grams);
+    await page.getByRole("button", { name: "Put it on" }).click();
+    await page.waitForTimeout(2500);
+  };
+  await pan("84");
+  await page.getByRole("button", { name: "Tare: the cup is on" }).click();
+  await pan("270");
+  await page.evaluate(() => window.scrollTo(0, 0));
+}
+
+async function planned(page: Page): Promise<void> {
+  await page.getByRole("checkbox", { name: "Comet drawer pull", exact: true }).check();
+  await page.getByRole("checkbox", { name: "Dome finial", exact: true }).check();
+  await page.waitForTimeout(4000);
+}
+
+const SHOTS: [name: string, path: string, size?: Size, act?: (page: Page) => Promise<void>][] = [
   ["bench", "/"],
   ["job-pairing", "/jobs/demo-nebula-knob#pairing"],
   ["heat", "/jobs/demo-comet-drawer-pull#pairing", { width: 1280, height: 1500 }],
-  ["chain", "/jobs/demo-nebula-knob#prepare"],
   ["fit", "/fit"],
   ["job-sheet", "/jobs/demo-crater-lamp-base/sheet"],
   ["job-opening", "/jobs/demo-dome-finial#opening"],
   ["job-strength", "/jobs/demo-crater-lamp-base#strength", { width: 1280, height: 1100 }],
-  ["job-jacket", "/jobs/demo-dome-finial#box"],
   ["job-box", "/jobs/demo-comet-drawer-pull#box"],
   ["job-rubber", "/jobs/demo-comet-drawer-pull#rubber"],
   ["job-cast", "/jobs/demo-moon-phase-tile#cast"],
   ["job-out", "/jobs/demo-crater-lamp-base#out"],
   ["materials", "/materials"],
   ["logbook", "/log"],
-  ["pour", "/log/demo-pour-08"],
-  ["phone", "/jobs/demo-comet-drawer-pull#rubber", { width: 390, height: 844 }],
+  ["pour", "/log/demo-pour-11", { width: 1280, height: 1100 }],
+  ["mould", "/rack/demo-mould-10", { width: 1280, height: 1100 }],
+  ["settings", "/settings"],
+  ["weigh", "/jobs/demo-comet-drawer-pull#out", { width: 1024, height: 768 }, weighing],
+  ["phone", "/jobs/demo-moon-phase-tile#out", { width: 390, height: 844 }, weighing],
+  ["schedule", "/schedule", { width: 1280, height: 1000 }, planned],
 ];
 
 const server = new Server();
@@ -28,11 +58,12 @@ try {
   server.loadDemo();
   await server.start();
   const browser = await chromium.launch({ executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium", args: ["--no-sandbox"] });
-  for (const [name, path, size] of SHOTS) {
+  for (const [name, path, size, act] of SHOTS) {
     const page = await browser.newPage({ viewport: size ?? WIDE, locale: "en-GB" });
     await page.goto(server.url + path, { waitUntil: "networkidle" });
     // Heat is worked out beside the page.
     await page.waitForTimeout(name === "fit" ? 9000 : 2500);
+    await act?.(page);
     await page.screenshot({ path: `docs/screenshots/${name}.png` });
     await page.close();
   }

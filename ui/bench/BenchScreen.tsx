@@ -1,6 +1,7 @@
 "use client";
 
 import { CirclePlus, Scale, TimerReset } from "lucide-react";
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
 import type { Plan, Step } from "@/core/plan";
@@ -11,13 +12,16 @@ import type { PatchView } from "../patch/PatchScreen";
 import { dueAt, isDeadline } from "@/core/clock/kinds";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
 import { ClockCard } from "../clocks/ClockCard";
-import { River, type PlannedStretch } from "../clocks/River";
+import type { PlannedStretch } from "../clocks/River";
 import { ShopPanel } from "../clocks/ShopPanel";
-import { StartTimer } from "../clocks/StartTimer";
 import type { BenchView } from "../types";
 import { useUnits } from "../units";
 import { VerdictMark } from "../VerdictMark";
 import { clockTime, fromNow, When } from "../When";
+
+const StartTimer = dynamic(() => import("../clocks/StartTimer").then((m) => m.StartTimer), { ssr: false });
+// It is drawn once the page knows the time, so it may come after it.
+const River = dynamic(() => import("../clocks/River").then((m) => m.River), { ssr: false, loading: () => <p className="card min-h-60 p-4 text-soft">…</p> });
 
 export interface JobCard {
   id: string;
@@ -117,7 +121,7 @@ export function BenchScreen({
               <h2 id="curing" className="text-xl font-bold">
                 On the clock
               </h2>
-              <ul className="grid gap-3 sm:grid-cols-2">
+              <ul className="grid grid-cols-1 gap-3 sm:grid-cols-2">
                 {[...running, ...ended].map((c) => (
                   <li key={c.clock.id}>
                     <ClockCard state={c} now={now} />
@@ -166,7 +170,7 @@ export function BenchScreen({
             </button>
           </div>
         ) : (
-          <ul className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
+          <ul className="grid grid-cols-1 gap-3 sm:grid-cols-2 xl:grid-cols-3">
             {jobs.map((j) => (
               <li key={j.id}>
                 <JobTile job={j} />

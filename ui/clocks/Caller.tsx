@@ -9,19 +9,9 @@ import { notice } from "../notice";
 import { send } from "../send";
 import { fromNow } from "../When";
 import { useBenchClocks, useTicking } from "./BenchClocks";
-import { ring } from "./sound";
+import { ring, soundOn } from "./sound";
 
 const AGAIN_MS = 20_000;
-export const SOUND_KEY = "zesty:sound";
-
-export const soundOn = (): boolean => {
-  try {
-    return localStorage.getItem(SOUND_KEY) !== "off";
-  } catch {
-    return true;
-  }
-};
-
 const SNOOZES = [
   { minutes: 5, reason: "Hands are full" },
   { minutes: 15, reason: "Still tacky, looking again" },

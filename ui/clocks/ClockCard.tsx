@@ -30,7 +30,8 @@ export function ClockCard({ state, now }: { state: ClockState; now: number | nul
   const at = dueAt(state);
   const { clock, phase } = state;
   const ended = phase === "ended";
-  const left = now === null ? 0 : at - now;
+  // Until the page knows the time, it goes by what the server said.
+  const left = now === null ? (phase === "running" || phase === "soon" ? 1 : 0) : at - now;
   const act = async (body: unknown) => {
     const a = await send("PATCH", `/api/clocks/${clock.id}`, body);
     if (!a.ok) notice.bad(a.message);

@@ -1,8 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { soundOn, SOUND_KEY } from "./Caller";
-import { ring } from "./sound";
+import { ring, soundOn, SOUND_KEY } from "./sound";
 
 /** Asks once whether the browser may call out, where it can. */
 export function mayAskToNotify(): void {

@@ -24,3 +24,13 @@ export function ring(): void {
     // No sound on this device: the banner still stands.
   }
 }
+
+export const SOUND_KEY = "zesty:sound";
+
+export const soundOn = (): boolean => {
+  try {
+    return localStorage.getItem(SOUND_KEY) !== "off";
+  } catch {
+    return true;
+  }
+};

@@ -60,7 +60,7 @@ export function RackScreen({ moulds, total, filter, pageSize }: { moulds: readon
       {moulds.length === 0 ? (
         <p className="card p-6 text-center">No mould fits this. A mould comes onto the rack with the last pour of its rubber.</p>
       ) : (
-        <ul className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
+        <ul className="grid grid-cols-1 gap-3 sm:grid-cols-2 xl:grid-cols-3">
           {moulds.map((m) => (
             <li key={m.id}>
               <Link href={`/rack/${m.id}`} className="card flex h-full flex-col gap-1 p-4 hover:bg-peel/40">

@@ -6,7 +6,6 @@ import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from "react";
 import { BenchClocksProvider } from "../clocks/BenchClocks";
-import { Caller } from "../clocks/Caller";
 import { loadNewJobDialog, NewJobDialog } from "../newJob";
 import { useUnits } from "../units";
 import { inField, ShortcutsProvider, type Shortcut, useShortcutRegistry } from "./shortcuts";
@@ -16,6 +15,7 @@ const loadPalette = () => import("./Palette").then((m) => m.Palette);
 const loadKeys = () => import("./KeysDialog").then((m) => m.KeysDialog);
 const Palette = dynamic(loadPalette, { ssr: false });
 const KeysDialog = dynamic(loadKeys, { ssr: false });
+const Caller = dynamic(() => import("../clocks/Caller").then((m) => m.Caller), { ssr: false });
 const Toaster = dynamic(() => import("sonner").then((m) => m.Toaster), { ssr: false });
 
 const PLACES = [

@@ -191,7 +191,8 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
             </p>
           )}
         </section>
-        <div className="space-y-4">
+        {/* On a phone the weight comes before the list. */}
+        <div className="space-y-4 max-lg:order-first">
           {!passed ? (
             <HoldPointPanel held={w.held} act={does} cautions={view.cautions} />
           ) : fix.byPart !== null && here?.stirredAt === null ? (
