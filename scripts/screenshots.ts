@@ -21,7 +21,7 @@ async function weighing(page: Page): Promise<void> {
   };
   await pan("84");
   await page.getByRole("button", { name: "Tare: the cup is on" }).click();
-  await pan("270");
+  await pan("205");
   await page.evaluate(() => window.scrollTo(0, 0));
 }
 

@@ -23,7 +23,7 @@ import { exportLog } from "./logCsv";
 import { parseOrRefuse } from "./parse";
 import { getSettings } from "./settings";
 import { isPicture } from "./photos";
-import { Refusal } from "./refusal";
+import { codeOf, Refusal } from "./refusal";
 import { sweepPictures } from "./sweep";
 import { zipSums, crc32 } from "./zipsums";
 import type { Workshop } from "./workshop";
@@ -305,7 +305,7 @@ export function restoreBackup(w: Workshop, body: unknown): { added: number; chan
   } catch (e) {
     rmSync(aside, { force: true });
     sweepPictures(w.db, w.files.photos);
-    if (e instanceof Error && /FOREIGN KEY/.test(e.message)) throw bad("Some of its rows speak of others that are not in it.");
+    if (codeOf(e).startsWith("SQLITE_CONSTRAINT")) throw bad("Some of its rows speak of others that are not in it.");
     throw e;
   }
   rmSync(path, { force: true });

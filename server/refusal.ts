@@ -12,7 +12,7 @@ export class Refusal extends Error {
 }
 
 /** Reads the code of an error from SQLite or the file system, or "". */
-const codeOf = (e: unknown): string => (typeof e === "object" && e !== null && "code" in e && typeof e.code === "string" ? e.code : "");
+export const codeOf = (e: unknown): string => (typeof e === "object" && e !== null && "code" in e && typeof e.code === "string" ? e.code : "");
 
 /** Turns what storage can throw into words; returns null for anything unexpected. */
 export function storageRefusal(e: unknown): Refusal | null {

@@ -207,7 +207,7 @@ describe("production", () => {
   it("sums to one, agrees with the plain binomial when the yield is well known, and with hand figures", () => {
     const all = Array.from({ length: 9 }, (_, k) => chanceOf(k, 8, 6, 8) - chanceOf(k + 1, 8, 6, 8)).reduce((a, b) => a + b, 0);
     expect(all).toBeCloseTo(1, 9);
-    // Uniform prior, nothing logged: every count is as likely as any other.
+    // Uniform prior, nothing logged: all counts are equally likely.
     expect(chanceOf(5, 9, 0, 0)).toBeCloseTo(0.5, 9);
     // 10 of 12 at 90 %: 0.8891 by tables of the binomial.
     expect(chanceOf(10, 12, 900_000, 1_000_000)).toBeCloseTo(0.8891, 3);

@@ -116,6 +116,12 @@ export function BenchScreen({
 
       <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_19rem]">
         <div className="min-w-0 space-y-4">
+          <section aria-labelledby="river" className="space-y-2">
+            <h2 id="river" className="text-xl font-bold">
+              The next two days
+            </h2>
+            {now === null ? <p className="card min-h-60 p-4 text-soft">…</p> : <River bench={bench} now={now} planned={planned} />}
+          </section>
           {running.length + ended.length + patches.length > 0 && (
             <section aria-labelledby="curing" className="space-y-2">
               <h2 id="curing" className="text-xl font-bold">
@@ -146,12 +152,6 @@ export function BenchScreen({
               </ul>
             </section>
           )}
-          <section aria-labelledby="river" className="space-y-2">
-            <h2 id="river" className="text-xl font-bold">
-              The next two days
-            </h2>
-            {now === null ? <p className="card p-4 text-soft">…</p> : <River bench={bench} now={now} planned={planned} />}
-          </section>
         </div>
         <div className="space-y-4">
           <ShopPanel bench={bench} now={now} />

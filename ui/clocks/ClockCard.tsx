@@ -6,7 +6,7 @@ import type { ClockState } from "@/core/clock";
 import { notice } from "../notice";
 import { send } from "../send";
 import { useUnits } from "../units";
-import { countdown } from "../weigh/potLife";
+import { countdown } from "../weigh/countdown";
 import { clockTime, fromNow } from "../When";
 import { useBenchClocks } from "./BenchClocks";
 

@@ -18,7 +18,8 @@ import { CutFields } from "./CutFields";
 import { GaugePanel } from "./GaugePanel";
 import { HandlingFields } from "./HandlingFields";
 import { PartPanel } from "./PartPanel";
-import { countdown, useCupClocks } from "./potLife";
+import { countdown } from "./countdown";
+import { useCupClocks } from "./potLife";
 import { useBatch } from "./useBatch";
 import type { CupView } from "./CupMarks";
 

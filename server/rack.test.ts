@@ -1,0 +1,131 @@
+/** @jest-environment node */
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { loadDemo } from "../db/demo";
+import { workshopFiles } from "../db/open";
+import { logPour, getPour, updatePour } from "./pours";
+import { getJob } from "./jobs";
+import { mouldLabel, mouldPage, nextChangeFor, pourAdvice, rack, updateMould } from "./rack";
+import { Refusal } from "./refusal";
+import { calendarFile, coming, produce, saveSchedule, schedule } from "./schedule";
+import { openAt, type Workshop } from "./workshop";
+
+let folder = "";
+let w: Workshop;
+let now = Date.UTC(2026, 10, 25, 9);
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), "zesty-rack-"));
+  now = Date.UTC(2026, 10, 25, 9);
+  w = openAt(workshopFiles(folder), () => now);
+  loadDemo(w.db, now);
+});
+afterEach(() => {
+  w.db.$client.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+const refused = (f: () => unknown): Refusal => {
+  try {
+    f();
+  } catch (e) {
+    if (e instanceof Refusal) return e;
+    throw e;
+  }
+  throw new Error("It was not refused.");
+};
+const comet = () => rack(w, { text: "comet" }).moulds[0]!;
+
+describe("the rack", () => {
+  it("finds moulds by name, job, place and note, in use or retired", () => {
+    expect(rack(w, {}).total).toBe(5);
+    expect(rack(w, { text: "GREEN TAG" }).moulds[0]!.name).toBe("Chocolate constellation bar, mould 1");
+    updateMould(w, comet().id, { note: "nick at the tail", retired: true });
+    expect(rack(w, { text: "nick" }).total).toBe(0);
+    expect(rack(w, { text: "nick", which: "retired" }).total).toBe(1);
+    expect(rack(w, { which: "all" }).total).toBe(5);
+    updateMould(w, rack(w, { which: "retired" }).moulds[0]!.id, { retired: false });
+    expect(rack(w, {}).total).toBe(5);
+    expect(rack(w, { text: "100 %", page: "x", which: "odd" })).toMatchObject({ total: 0, filter: { page: 0, which: "use" } });
+  });
+
+  it("knows what a mould has given, what is left, and what both its halves cost", () => {
+    const page = mouldPage(w, comet().id);
+    expect(page.mould).toMatchObject({ casts: 3, good: 1, failed: 2, castFamily: "metal", rubberFamily: "tin" });
+    expect(page.mould.left!.low).toBe(page.mould.life!.low - 3);
+    const halves = ["demo-pour-09", "demo-pour-10"].map((id) => getPour(w, id).pour.snapshot.rubberCost!);
+    expect(page.cost).toBeCloseTo(halves[0]! + halves[1]!, 9);
+    expect(page.costPerGood).toBeCloseTo(page.cost!, 9);
+    expect(page.casts.map((c) => c.helped)).toEqual([null, null, true]);
+    expect(mouldPage(w, rack(w, { text: "eclipse" }).moulds[0]!.id)).toMatchObject({ cost: null, costPerGood: null });
+  });
+
+  it("takes a life of one's own, and refuses one that cannot be", () => {
+    const { id } = comet();
+    expect(updateMould(w, id, { expected: { low: 5, typical: 8, high: 10 } }).mould.left).toEqual({ low: 2, typical: 5, high: 7 });
+    expect(refused(() => updateMould(w, id, { expected: { low: 9, typical: 8, high: 10 } })).message).toMatch(/in that order/);
+    expect(refused(() => updateMould(w, id, { name: " " })).message).toMatch(/give the mould a name/);
+    expect(updateMould(w, id, { expected: null }).mould.left!.high).toBeGreaterThan(7);
+    expect(refused(() => mouldPage(w, "none")).status).toBe(404);
+  });
+
+  it("prints a label whose picture leads to the mould", async () => {
+    const label = await mouldLabel(w, comet().id, "http://127.0.0.1:3210");
+    expect(label.url).toMatch(new RegExp(`^http://[\\d.]+:\\d+/rack/${comet().id}$`));
+    expect(label.svg).toMatch(/^<svg/);
+    expect(label.open).toBe(false);
+  });
+});
+
+describe("what to change next", () => {
+  it("is offered to the next cast of the mould only where the last one had faults", () => {
+    const { id } = comet();
+    expect(nextChangeFor(w, id)).toBeNull();
+    const job = getJob(w, "demo-comet-drawer-pull");
+    const pour = logPour(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", mouldId: id });
+    updatePour(w, pour.id, { outcome: "failed", faults: ["short-fill"], marks: [{ fault: "short-fill", xMm: 0, zMm: 33 }] });
+    expect(nextChangeFor(w, id)).toMatchObject({ key: "short-fill/vent" });
+    now += 1000;
+    const again = logPour(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", mouldId: id });
+    updatePour(w, again.id, { outcome: "failed", faults: ["short-fill"], marks: [{ fault: "short-fill", xMm: 0, zMm: 33 }], changed: nextChangeFor(w, id) });
+    // What was tried and did not help is not offered first again.
+    expect(nextChangeFor(w, id)!.key).not.toBe("short-fill/vent");
+    expect(pourAdvice(w, getPour(w, again.id).pour)).toMatchObject({ helped: false, scene: { dashedMaster: expect.anything() as unknown } });
+    expect(nextChangeFor(w, null)).toBeNull();
+  });
+});
+
+describe("the calendar", () => {
+  const book = () => ({ ...schedule(w).book, jobs: [{ jobId: "demo-comet-drawer-pull", casts: 2, build: true }] });
+  it("is saved once, told to the later page, and read by the bench", () => {
+    const saved = saveSchedule(w, { baseRevision: 0, book: book() });
+    expect(saved.tasks.map((t) => t.id)).toEqual(expect.arrayContaining(["demo-comet-drawer-pull/first", "demo-comet-drawer-pull/cast-2"]));
+    const late = refused(() => saveSchedule(w, { baseRevision: 0, book: book() }));
+    expect([late.code, (late.detail.current as { revision: number }).revision]).toEqual(["stale", 1]);
+    expect(coming(w)).toEqual([]);
+    const starts = { "demo-comet-drawer-pull/first": now + 3_600_000, "demo-comet-drawer-pull/box": now - 9e6 };
+    saveSchedule(w, { baseRevision: 1, book: { ...book(), starts, hands: { "demo-comet-drawer-pull/first": 50 } } });
+    expect(coming(w)).toEqual([expect.objectContaining({ fromAt: now + 3_600_000, toAt: now + 3_600_000 + 50 * 60_000, equipment: null })]);
+    expect(coming(w)[0]!.label).toMatch(/^Comet drawer pull: Pour the first half to 4\d mm/);
+    const { text } = calendarFile(w);
+    expect(text.match(/BEGIN:VEVENT/g)).toHaveLength(2);
+    expect(text).toMatch(/DTSTART:20261125T100000Z/);
+    expect(text).toMatch(/DTEND:20261125T105000Z/);
+    saveSchedule(w, { baseRevision: 2, book: { ...book(), starts, done: ["demo-comet-drawer-pull/first"] } });
+    expect(coming(w)).toEqual([]);
+  });
+
+  it("refuses a seventh job and half a casting in words", () => {
+    const seven = Array.from({ length: 7 }, (_, i) => ({ jobId: `j${i}`, casts: 1, build: true }));
+    expect(refused(() => saveSchedule(w, { baseRevision: 0, book: { ...book(), jobs: seven } })).message).toMatch(/at most six jobs/);
+    expect(refused(() => saveSchedule(w, { baseRevision: 0, book: { ...book(), jobs: [{ jobId: "x", casts: 0.5, build: true }] } })).status).toBe(400);
+  });
+
+  it("reckons an order by the yield of its own moulds, and refuses a day that is over", () => {
+    const day = 86_400_000;
+    const p = produce(w, { jobId: "demo-moon-phase-tile", good: 12, byAt: now + 5 * day });
+    expect(p).toMatchObject({ loggedGood: 2, logged: 3, moulds: 1 });
+    expect(p.safeCasts).toBeGreaterThan(12);
+    expect(refused(() => produce(w, { jobId: "demo-moon-phase-tile", good: 12, byAt: now - day })).message).toMatch(/That day is over/);
+    expect(refused(() => produce(w, { jobId: "none", good: 1, byAt: now + day })).status).toBe(404);
+  });
+});
