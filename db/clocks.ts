@@ -12,16 +12,17 @@ export function insertClocks(db: Db, list: readonly Clock[]): void {
   for (const c of list) db.insert(clocks).values({ id: c.id, jobId: c.jobId, pourId: c.pourId, startedAt: c.startedAt, endedAt: c.endedAt, document: c }).run();
 }
 
-/** Clocks that run, and those that ended after `since`. */
+/** Clocks that run, and those that ended after `since`; of very many, the newest. */
 export const listClocks = (db: Db, since: number, limit = 200): Clock[] =>
   db
     .select({ document: clocks.document })
     .from(clocks)
     .where(or(isNull(clocks.endedAt), gte(clocks.endedAt, since)))
-    .orderBy(asc(clocks.startedAt))
+    .orderBy(desc(clocks.startedAt))
     .limit(limit)
     .all()
-    .map(toClock);
+    .map(toClock)
+    .reverse();
 
 export const clocksOfPour = (db: Db, pourId: string): Clock[] =>
   db.select({ document: clocks.document }).from(clocks).where(eq(clocks.pourId, pourId)).orderBy(asc(clocks.startedAt)).all().map(toClock);

@@ -169,6 +169,21 @@ describe("clocks", () => {
     for (const c of adopted) expect(c.finish.typicalAt).toBeCloseTo(getPour(w, c.clock.pourId!).pour.readyAt, -2);
   });
 
+  it("say the same to many pages, anew when something is read, and are forgotten a fortnight after nobody came", () => {
+    const of = () => bench(w).clocks.find((c) => c.clock.id === "demo-pour-14-cure")!;
+    const first = of();
+    now += 5000;
+    expect(of().finish).toEqual(first.finish);
+    takeReading(w, { c: 5 });
+    expect(of().finish.typicalAt).toBeGreaterThan(first.finish.typicalAt);
+    const t = startTimer(w, { label: "Long gone", minutes: 5 });
+    now += 13 * 24 * HOUR;
+    expect(bench(w).clocks.some((c) => c.clock.id === t.clock.id)).toBe(true);
+    now += 2 * 24 * HOUR;
+    expect(bench(w).clocks.some((c) => c.clock.id === t.clock.id)).toBe(false);
+    expect(of().phase).toBe("due");
+  });
+
   it("know the shop's hours and its forecast", () => {
     updateSettings(w, { forecast: { dayC: 22, nightC: 12, dayFromMin: 480, dayToMin: 1200 }, zone: "Europe/Berlin" });
     expect(bench(w)).toMatchObject({ forecast: { dayC: 22, nightC: 12, zone: "Europe/Berlin" }, shop: { c: 22, measured: false } });

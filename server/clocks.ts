@@ -5,13 +5,13 @@ import {
   clockFrom,
   clockState,
   EQUIPMENT_KEYS,
-  riverAdvice,
-  stretchOf,
-  type Advice,
   type Clock,
   type ClockKind,
   type ClockOwner,
   type ClockState,
+  clockAt,
+  followClock,
+  type Followed,
 } from "../core/clock";
 import { shopNow, type Forecast, type TemperatureReading } from "../core/cure";
 import type { PlannedClock } from "../core/plan";
@@ -61,6 +61,33 @@ function readingsFor(w: Workshop, clocks: readonly Clock[]): TemperatureReading[
   return listReadings(w.db, oldest - READINGS_BEFORE);
 }
 
+/** Following a clock again within this time, with nothing new read, would give the same to a glance. */
+const FRESH_MS = 20_000;
+const held = globalThis as { zestyFollowed?: Map<string, { key: string; at: number; followed: Followed }> };
+
+/** States of clocks, each followed through the temperatures anew only when something has changed or a while has passed: fifty pages ask at once. */
+function statesOf(w: Workshop, clocks: readonly Clock[], readings: readonly TemperatureReading[], forecast: Forecast): ClockState[] {
+  const now = w.now();
+  const known = (held.zestyFollowed ??= new Map());
+  if (known.size > 1000) known.clear();
+  const shop = `${readings.length} ${readings.at(-1)?.at ?? 0} ${readings.at(-1)?.c ?? 0} ${JSON.stringify(forecast)} ${w.files.folder}`;
+  return clocks.map((c) => {
+    // What does not follow the shop costs nothing to follow.
+    if (c.rule.kind === "fixed" && c.closes === null) return clockState(c, readings, forecast, now);
+    const key = `${shop} ${c.startedAt}`;
+    let entry = known.get(c.id);
+    if (!entry || entry.key !== key || now - entry.at > FRESH_MS || now < entry.at) {
+      entry = { key, at: now, followed: followClock(c, readings, forecast, now) };
+      known.set(c.id, entry);
+    }
+    return clockAt(c, entry.followed, now);
+  });
+}
+
+/** Clocks nobody has put away are forgotten this long after they were due, but for those of a mould that is still shut. */
+const FORGOTTEN_MS = 14 * 24 * HOUR;
+const isForgotten = (s: ClockState, now: number): boolean => !OPENS.includes(s.clock.kind) && now - s.finish.highAt > FORGOTTEN_MS;
+
 /** Everything that runs, as it stands now. */
 export function bench(w: Workshop): Bench {
   const now = w.now();
@@ -68,7 +95,7 @@ export function bench(w: Workshop): Bench {
   const readings = readingsFor(w, clocks);
   const forecast = forecastOf(w);
   const { waking } = getSettings(w);
-  const states = clocks.map((c) => clockState(c, readings, forecast, now));
+  const states = statesOf(w, clocks, readings, forecast).filter((s) => !isForgotten(s, now));
   const last = lastReading(w.db);
   return {
     now,

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { CLOCK_KEYS, EQUIPMENT_KEYS, isDeadline } from "./kinds";
-import { CureRule, cureState, type Finish, type Forecast, type TemperatureReading } from "../cure";
+import { CureRule, cureState, type CureState, type Finish, type Forecast, type TemperatureReading } from "../cure";
 
 export const Snooze = z.object({ at: z.number(), until: z.number(), reason: z.string().trim().min(1, "say why, for the log").max(200) });
 
@@ -68,9 +68,22 @@ export interface ClockState {
 }
 
 /** How a clock stands. Deadlines are due at the early end of their band, waits at their typical end. */
-export function clockState(clock: Clock, readings: readonly TemperatureReading[], forecast: Forecast, now: number): ClockState {
-  const s = cureState(clock.rule, clock.startedAt, clock.plannedC, readings, forecast, now);
-  const closesAt = clock.closes ? cureState(clock.closes, clock.startedAt, clock.plannedC, readings, forecast, now).finish.typicalAt : null;
+export const clockState = (clock: Clock, readings: readonly TemperatureReading[], forecast: Forecast, now: number): ClockState =>
+  clockAt(clock, followClock(clock, readings, forecast, now), now);
+
+/** What following the shop's temperature gives: the part of a clock's state that takes work. */
+export interface Followed {
+  cure: CureState;
+  closesAt: number | null;
+}
+
+export const followClock = (clock: Clock, readings: readonly TemperatureReading[], forecast: Forecast, now: number): Followed => ({
+  cure: cureState(clock.rule, clock.startedAt, clock.plannedC, readings, forecast, now),
+  closesAt: clock.closes ? cureState(clock.closes, clock.startedAt, clock.plannedC, readings, forecast, now).finish.typicalAt : null,
+});
+
+/** A clock's state at an instant, from what following it gave a moment ago. */
+export function clockAt(clock: Clock, { cure: s, closesAt }: Followed, now: number): ClockState {
   const dueAt = isDeadline(clock.kind) ? s.finish.lowAt : s.finish.typicalAt;
   const length = Math.max(1, dueAt - clock.startedAt);
   const lastSnooze = clock.snoozes.at(-1);
