@@ -175,8 +175,11 @@ test("a phone shows everything without sideways scrolling, with targets to tap",
   }
   await page.goto("/jobs/demo-comet-drawer-pull");
   for (const step of STEPS) {
-    await toStep(page, step);
-    await expect(page.getByRole("heading", { name: new RegExp(`\\d\\. ${step}`) })).toBeVisible();
+    // A script can tap before the page has begun to listen; a hand cannot.
+    await expect(async () => {
+      await toStep(page, step);
+      await expect(page.getByRole("heading", { name: new RegExp(`\\d\\. ${step}`) })).toBeVisible({ timeout: 1500 });
+    }).toPass();
     await fits(step);
   }
   await expect(page.getByTestId("tally-rubber")).toBeInViewport();

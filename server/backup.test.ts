@@ -1,12 +1,10 @@
 /** @jest-environment node */
 import { spawn } from "node:child_process";
-import { existsSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
+import { existsSync, readdirSync, writeFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import fc from "fast-check";
 import { strToU8, unzipSync, zipSync, type Zippable } from "fflate";
 import Papa from "papaparse";
-import { loadDemo } from "../db/demo";
 import { workshopFiles } from "../db/open";
 import { backupSchema, backupStream, openBackup, previewBackup, restoreBackup } from "./backup";
 import { takeReading } from "./clocks";
@@ -18,27 +16,14 @@ import { rack, updateMould } from "./rack";
 import { Refusal } from "./refusal";
 import { getSettings, updateSettings } from "./settings";
 import { beginWeighing } from "./weighIns";
+import { Shops } from "./fixtures/shop";
 import { openAt, type Workshop } from "./workshop";
 import { crc32, zipSums } from "./zipsums";
 
 const PNG = Buffer.from("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==", "base64");
-const folders: string[] = [];
-const open: Workshop[] = [];
-let now = Date.UTC(2026, 10, 25, 9);
-
-function shop(demo: boolean): Workshop {
-  const folder = mkdtempSync(join(tmpdir(), "zesty-backup-"));
-  folders.push(folder);
-  const w = openAt(workshopFiles(folder), () => now);
-  open.push(w);
-  if (demo) loadDemo(w.db, now);
-  return w;
-}
-afterEach(() => {
-  for (const w of open.splice(0)) if (w.db.$client.open) w.db.$client.close();
-  for (const f of folders.splice(0)) rmSync(f, { recursive: true, force: true });
-  now = Date.UTC(2026, 10, 25, 9);
-});
+const shops = new Shops();
+const shop = (demo: boolean): Workshop => shops.open(demo);
+afterEach(() => shops.close());
 
 const bytesOf = async (w: Workshop): Promise<Uint8Array> => new Uint8Array(await new Response(backupStream(w)).arrayBuffer());
 const stream = (bytes: Uint8Array): ReadableStream<Uint8Array> => new Response(Buffer.from(bytes)).body!;
@@ -254,7 +239,7 @@ it("killed at any moment of a restore, the workshop is the old one or the new on
     } catch {
       // It had ended already.
     }
-    const again = openAt(workshopFiles(target.files.folder), () => now);
+    const again = openAt(workshopFiles(target.files.folder), () => shops.now);
     const stands = tablesOf(await bytesOf(again));
     ends.add(JSON.stringify(stands) === JSON.stringify(old) ? "old" : "new");
     expect([JSON.stringify(old), JSON.stringify(fresh)]).toContain(JSON.stringify(stands));

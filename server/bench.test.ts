@@ -1,12 +1,7 @@
 /** @jest-environment node */
-import { mkdtempSync, rmSync } from "node:fs";
 import { createServer, request } from "node:http";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { HOLD_KEYS } from "../core/weigh";
-import { loadDemo } from "../db/demo";
 import { adoptCuring } from "../db/clocks";
-import { workshopFiles } from "../db/open";
 import { actOnClock, bench, forgetReadings, startTimer, takeReading } from "./clocks";
 import { deviceState, takeLines } from "./devices";
 import { enterByPairing, enterByPassphrase, GUESSES, newPairing, sessionHolds, setPassphrase, signOutAll } from "./door";
@@ -17,33 +12,16 @@ import { getPour, logPour, updatePour } from "./pours";
 import { Refusal } from "./refusal";
 import { updateSettings } from "./settings";
 import { actOnBatch, beginWeighing, dropBatch, finishBatch, getWeighing, openBatches } from "./weighIns";
-import { openAt, type Workshop } from "./workshop";
+import { refused, Shops } from "./fixtures/shop";
+import type { Workshop } from "./workshop";
 
 const HOUR = 3_600_000;
-let folder = "";
+const shops = new Shops();
 let w: Workshop;
-let now = Date.UTC(2026, 10, 25, 9);
-
 beforeEach(() => {
-  folder = mkdtempSync(join(tmpdir(), "zesty-bench-"));
-  now = Date.UTC(2026, 10, 25, 9);
-  w = openAt(workshopFiles(folder), () => now);
-  loadDemo(w.db, now);
+  w = shops.open(true);
 });
-afterEach(() => {
-  w.db.$client.close();
-  rmSync(folder, { recursive: true, force: true });
-});
-
-const refused = (f: () => unknown): Refusal => {
-  try {
-    f();
-  } catch (e) {
-    if (e instanceof Refusal) return e;
-    throw e;
-  }
-  throw new Error("It was not refused.");
-};
+afterEach(() => shops.close());
 const LAMP = "demo-crater-lamp-base";
 const begin = (jobId = LAMP, kind: "rubber" | "cast" = "rubber") => beginWeighing(w, { jobId, jobRevision: getJob(w, jobId).revision, kind });
 const passHold = (id: string) => HOLD_KEYS.forEach((point) => actOnBatch(w, id, { do: "hold", point, on: true }));
@@ -58,7 +36,7 @@ describe("a batch on the bench", () => {
     v.weighIn.cups.forEach((_, cup) => {
       v.weighIn.parts.forEach((p, part) => actOnBatch(w, v.id, { do: "weigh", cup, part, was: null, grams: p.targetG / 3, way: "typed" }));
       actOnBatch(w, v.id, { do: "stir", cup });
-      now += 10 * 60_000;
+      shops.now += 10 * 60_000;
       actOnBatch(w, v.id, { do: "empty", cup });
     });
     expect(running().filter((c) => c.clock.kind === "pot-life")).toHaveLength(0);
@@ -79,8 +57,7 @@ describe("a batch on the bench", () => {
     passHold(v.id);
     actOnBatch(w, v.id, { do: "tare", cup: 0, part: 0, grossG: 84 });
     actOnBatch(w, v.id, { do: "weigh", cup: 0, part: 0, was: null, grams: 1070, way: "scale" });
-    w.db.$client.close();
-    w = openAt(workshopFiles(folder), () => now);
+    w = shops.reopen(w);
     expect(begin().id).toBe(v.id);
     expect(getWeighing(w, v.id).weighIn.cups[0]!.parts[0]).toEqual({ gotG: 1070, tareG: 84, way: "scale" });
   });
@@ -104,7 +81,7 @@ describe("a batch on the bench", () => {
     expect(running().some((c) => c.clock.kind === "pot-life")).toBe(true);
     dropBatch(w, v.id);
     expect(running().some((c) => c.clock.kind === "pot-life")).toBe(false);
-    expect(getWeighing(w, v.id)).toMatchObject({ pourId: null, endedAt: now });
+    expect(getWeighing(w, v.id)).toMatchObject({ pourId: null, endedAt: shops.now });
   });
 
   it("of a casting carries its cuts into the log", () => {
@@ -123,7 +100,7 @@ describe("clocks", () => {
     const id = logPour(w, { jobId: LAMP, jobRevision: getJob(w, LAMP).revision, kind: "rubber" }).id;
     const cure = () => bench(w).clocks.find((c) => c.clock.pourId === id)!;
     const before = cure().finish.typicalAt;
-    now += HOUR;
+    shops.now += HOUR;
     takeReading(w, { c: 8 });
     expect(cure().finish.typicalAt).toBeGreaterThan(before + HOUR / 4);
     expect(cure().laterH).toBeGreaterThan(0.25);
@@ -147,7 +124,7 @@ describe("clocks", () => {
 
   it("of one's own are started, snoozed with a reason, ended, and taken back", () => {
     const t = startTimer(w, { label: "Jacket sets", minutes: 20, equipment: "vacuum-pot" });
-    now += 21 * 60_000;
+    shops.now += 21 * 60_000;
     const mine = () => bench(w).clocks.find((c) => c.clock.id === t.clock.id)!;
     expect(mine().calls).toBe(true);
     expect(refused(() => actOnClock(w, t.clock.id, { do: "snooze", minutes: 5, reason: " " })).message).toMatch(/say why/);
@@ -172,14 +149,14 @@ describe("clocks", () => {
   it("say the same to many pages, anew when something is read, and are forgotten a fortnight after nobody came", () => {
     const of = () => bench(w).clocks.find((c) => c.clock.id === "demo-pour-14-cure")!;
     const first = of();
-    now += 5000;
+    shops.now += 5000;
     expect(of().finish).toEqual(first.finish);
     takeReading(w, { c: 5 });
     expect(of().finish.typicalAt).toBeGreaterThan(first.finish.typicalAt);
     const t = startTimer(w, { label: "Long gone", minutes: 5 });
-    now += 13 * 24 * HOUR;
+    shops.now += 13 * 24 * HOUR;
     expect(bench(w).clocks.some((c) => c.clock.id === t.clock.id)).toBe(true);
-    now += 2 * 24 * HOUR;
+    shops.now += 2 * 24 * HOUR;
     expect(bench(w).clocks.some((c) => c.clock.id === t.clock.id)).toBe(false);
     expect(of().phase).toBe("due");
   });
@@ -199,11 +176,11 @@ describe("programs that speak for a scale or a thermometer", () => {
     const bad = refused(() => takeLines(w, "weight 1 g stable\nweight lots\n"));
     expect([bad.status, bad.message]).toEqual([400, expect.stringContaining("Line 2")]);
     expect(deviceState(w).scale?.reading).toMatchObject({ grams: 212.4 });
-    now += 3500;
+    shops.now += 3500;
     expect(deviceState(w).scale).toBeNull();
     takeLines(w, "temp 19.6 C");
     expect(bench(w).shop.lastC).toBe(19.5);
-    now += 60_000;
+    shops.now += 60_000;
     takeLines(w, "temp 19.7 C");
     expect(bench(w).shop.lastC).toBe(19.7);
   });
@@ -228,20 +205,20 @@ describe("the door", () => {
     expect(sessionHolds(w, `${String(session)}x`)).toBe(false);
     const [until = "", salt = ""] = String(session).split(".");
     expect(sessionHolds(w, `${Number(until) + 1e9}.${salt}.${String(session).split(".")[2] ?? ""}`)).toBe(false);
-    now += 31 * 24 * HOUR;
+    shops.now += 31 * 24 * HOUR;
     expect(sessionHolds(w, String(session))).toBe(false);
-    now -= 31 * 24 * HOUR;
+    shops.now -= 31 * 24 * HOUR;
     signOutAll(w);
     expect(sessionHolds(w, String(session))).toBe(false);
   });
 
   it("stops guessing after a few, even for the right one, and lets the others try", async () => {
-    now += 1e9;
+    shops.now += 1e9;
     await setPassphrase(w, { passphrase: "three blue moons" });
     for (let i = 0; i < GUESSES.each; i++) expect(await guess("wrong", "thief")).toBe(403);
     expect(await guess("three blue moons", "thief")).toBe(429);
     expect(typeof (await guess("three blue moons", "tablet"))).toBe("string");
-    now += GUESSES.withinMs + 1;
+    shops.now += GUESSES.withinMs + 1;
     expect(typeof (await guess("three blue moons", "thief"))).toBe("string");
   });
 
@@ -252,7 +229,7 @@ describe("the door", () => {
     expect(sessionHolds(w, enterByPairing(w, code) ?? "")).toBe(true);
     expect(enterByPairing(w, code)).toBeNull();
     const late = newPairing(w).code;
-    now += 6 * 60_000;
+    shops.now += 6 * 60_000;
     expect(enterByPairing(w, late)).toBeNull();
   });
 

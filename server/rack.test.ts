@@ -1,38 +1,17 @@
 /** @jest-environment node */
-import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
-import { loadDemo } from "../db/demo";
-import { workshopFiles } from "../db/open";
 import { logPour, getPour, updatePour } from "./pours";
 import { getJob } from "./jobs";
 import { mouldLabel, mouldPage, nextChangeFor, pourAdvice, rack, updateMould } from "./rack";
-import { Refusal } from "./refusal";
 import { calendarFile, coming, produce, saveSchedule, schedule } from "./schedule";
-import { openAt, type Workshop } from "./workshop";
+import { refused, Shops, START } from "./fixtures/shop";
+import type { Workshop } from "./workshop";
 
-let folder = "";
+const shops = new Shops();
 let w: Workshop;
-let now = Date.UTC(2026, 10, 25, 9);
 beforeEach(() => {
-  folder = mkdtempSync(join(tmpdir(), "zesty-rack-"));
-  now = Date.UTC(2026, 10, 25, 9);
-  w = openAt(workshopFiles(folder), () => now);
-  loadDemo(w.db, now);
+  w = shops.open(true);
 });
-afterEach(() => {
-  w.db.$client.close();
-  rmSync(folder, { recursive: true, force: true });
-});
-const refused = (f: () => unknown): Refusal => {
-  try {
-    f();
-  } catch (e) {
-    if (e instanceof Refusal) return e;
-    throw e;
-  }
-  throw new Error("It was not refused.");
-};
+afterEach(() => shops.close());
 const comet = () => rack(w, { text: "comet" }).moulds[0]!;
 
 describe("the rack", () => {
@@ -84,7 +63,7 @@ describe("what to change next", () => {
     const pour = logPour(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", mouldId: id });
     updatePour(w, pour.id, { outcome: "failed", faults: ["short-fill"], marks: [{ fault: "short-fill", xMm: 0, zMm: 33 }] });
     expect(nextChangeFor(w, id)).toMatchObject({ key: "short-fill/vent" });
-    now += 1000;
+    shops.now += 1000;
     const again = logPour(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", mouldId: id });
     updatePour(w, again.id, { outcome: "failed", faults: ["short-fill"], marks: [{ fault: "short-fill", xMm: 0, zMm: 33 }], changed: nextChangeFor(w, id) });
     // What was tried and did not help is not offered first again.
@@ -102,9 +81,9 @@ describe("the calendar", () => {
     const late = refused(() => saveSchedule(w, { baseRevision: 0, book: book() }));
     expect([late.code, (late.detail.current as { revision: number }).revision]).toEqual(["stale", 1]);
     expect(coming(w)).toEqual([]);
-    const starts = { "demo-comet-drawer-pull/first": now + 3_600_000, "demo-comet-drawer-pull/box": now - 9e6 };
+    const starts = { "demo-comet-drawer-pull/first": START + 3_600_000, "demo-comet-drawer-pull/box": START - 9e6 };
     saveSchedule(w, { baseRevision: 1, book: { ...book(), starts, hands: { "demo-comet-drawer-pull/first": 50 } } });
-    expect(coming(w)).toEqual([expect.objectContaining({ fromAt: now + 3_600_000, toAt: now + 3_600_000 + 50 * 60_000, equipment: null })]);
+    expect(coming(w)).toEqual([expect.objectContaining({ fromAt: START + 3_600_000, toAt: START + 3_600_000 + 50 * 60_000, equipment: null })]);
     expect(coming(w)[0]!.label).toMatch(/^Comet drawer pull: Pour the first half to 4\d mm/);
     const { text } = calendarFile(w);
     expect(text.match(/BEGIN:VEVENT/g)).toHaveLength(2);
@@ -122,10 +101,10 @@ describe("the calendar", () => {
 
   it("reckons an order by the yield of its own moulds, and refuses a day that is over", () => {
     const day = 86_400_000;
-    const p = produce(w, { jobId: "demo-moon-phase-tile", good: 12, byAt: now + 5 * day });
+    const p = produce(w, { jobId: "demo-moon-phase-tile", good: 12, byAt: START + 5 * day });
     expect(p).toMatchObject({ loggedGood: 2, logged: 3, moulds: 1 });
     expect(p.safeCasts).toBeGreaterThan(12);
-    expect(refused(() => produce(w, { jobId: "demo-moon-phase-tile", good: 12, byAt: now - day })).message).toMatch(/That day is over/);
-    expect(refused(() => produce(w, { jobId: "none", good: 1, byAt: now + day })).status).toBe(404);
+    expect(refused(() => produce(w, { jobId: "demo-moon-phase-tile", good: 12, byAt: START - day })).message).toMatch(/That day is over/);
+    expect(refused(() => produce(w, { jobId: "none", good: 1, byAt: START + day })).status).toBe(404);
   });
 });

@@ -7,6 +7,7 @@ import { FAULTS, OUTCOME_WORD, type Outcome } from "@/core/plan";
 import { Choice } from "../controls";
 import type { PourView } from "../types";
 import { useUnits } from "../units";
+import { Pager } from "../Pager";
 import { When } from "../When";
 import { OutcomeMark } from "./OutcomeMark";
 
@@ -120,27 +121,7 @@ export function LogScreen({
               ))}
             </ul>
           )}
-          {pages > 1 && (
-            <nav aria-label="Pages" className="flex items-center justify-between gap-3">
-              {filter.page > 0 ? (
-                <Link className="btn" href={address({ page: filter.page - 1 })}>
-                  Newer
-                </Link>
-              ) : (
-                <span />
-              )}
-              <span className="text-soft">
-                Page {filter.page + 1} of {pages}
-              </span>
-              {filter.page < pages - 1 ? (
-                <Link className="btn" href={address({ page: filter.page + 1 })}>
-                  Older
-                </Link>
-              ) : (
-                <span />
-              )}
-            </nav>
-          )}
+          <Pager page={filter.page} pages={pages} address={(page) => address({ page })} earlier="Newer" later="Older" />
         </section>
         <section aria-labelledby="yields" className="card min-w-0 space-y-3 p-4">
           <h2 id="yields" className="text-xl font-bold">

@@ -4,6 +4,7 @@ import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { Choice } from "../controls";
+import { Pager } from "../Pager";
 import { When } from "../When";
 import type { RackLineView } from "./types";
 
@@ -85,27 +86,7 @@ export function RackScreen({ moulds, total, filter, pageSize }: { moulds: readon
           ))}
         </ul>
       )}
-      {pages > 1 && (
-        <nav aria-label="Pages" className="flex items-center justify-between gap-3">
-          {filter.page > 0 ? (
-            <Link className="btn" href={address({ page: filter.page - 1 })}>
-              Before
-            </Link>
-          ) : (
-            <span />
-          )}
-          <span className="text-soft">
-            Page {filter.page + 1} of {pages}
-          </span>
-          {filter.page < pages - 1 ? (
-            <Link className="btn" href={address({ page: filter.page + 1 })}>
-              More
-            </Link>
-          ) : (
-            <span />
-          )}
-        </nav>
-      )}
+      <Pager page={filter.page} pages={pages} address={(page) => address({ page })} earlier="Before" later="More" />
     </div>
   );
 }
