@@ -28,7 +28,9 @@ export function Palette({ onClose, shortcuts }: { onClose: () => void; shortcuts
     .filter((s) => s.keys !== "Ctrl+K" && s.label.toLowerCase().includes(words))
     .map((s) => ({ value: `key ${s.keys}`, label: s.label, keys: s.keys, run: s.run }));
   // What the server found for fewer letters is narrowed at once: Enter never takes a job of another name.
-  const found = jobs.filter((j) => j.name.toLowerCase().includes(words)).map((j) => ({ value: `job ${j.id}`, label: j.name, keys: "", run: () => router.push(`/jobs/${j.id}`) }));
+  const found = jobs
+    .filter((j) => j.name.toLowerCase().includes(words))
+    .map((j) => ({ value: `job ${j.id}`, label: j.name, keys: "", run: () => router.push(`/jobs/${j.id}`) }));
   const groups = [
     { heading: "Actions", items: actions },
     { heading: "Jobs", items: found },
