@@ -179,6 +179,27 @@ test("a timer calls on every page, is put off with a reason, and is done on all 
   await second.close();
 });
 
+test("a tablet whose clock is wrong by hours and in another zone counts to the same end", async ({ page, browser, server }) => {
+  await page.goto("/");
+  const left = (p: Page) => p.getByRole("article", { name: /Eclipse pillar candle: rubber cures/ }).getByTestId("clock-left");
+  await expect(left(page)).toHaveText(/^in \d+ h/);
+  const away = await browser.newContext({ baseURL: server.url, timezoneId: "Pacific/Auckland" });
+  const tablet = await away.newPage();
+  // Three hours fast, as a tablet that was never set.
+  await tablet.addInitScript(() => {
+    const real = Date.now.bind(Date);
+    Date.now = () => real() + 3 * 3_600_000;
+  });
+  await tablet.goto("/");
+  await expect(left(tablet)).toHaveText(/^in \d+ h/);
+  const minutes = async (p: Page) => {
+    const [h = 0, m = 0] = ((await left(p).innerText()).match(/\d+/g) ?? []).map(Number);
+    return h * 60 + m;
+  };
+  expect(Math.abs((await minutes(tablet)) - (await minutes(page)))).toBeLessThanOrEqual(5);
+  await away.close();
+});
+
 test("a cold shop moves the cure later and says why", async ({ page }) => {
   await page.goto("/");
   const card = page.getByRole("article", { name: /Crater lamp base: demould/ });

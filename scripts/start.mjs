@@ -11,6 +11,8 @@ import { fileURLToPath } from "node:url";
 const root = resolve(dirname(fileURLToPath(import.meta.url)), "..");
 process.chdir(root);
 const HOST = "127.0.0.1";
+/** How long the server may take to end before it is ended, ms. */
+const STOP_MS = 1500;
 const env = { ...process.env, NEXT_TELEMETRY_DISABLED: "1" };
 const [mode = "demo", ...rest] = process.argv.slice(2);
 
@@ -143,7 +145,12 @@ async function serve(args, nodeEnv) {
     stdio: ["inherit", "ignore", "inherit"],
     env: { ...env, NODE_ENV: nodeEnv, ZESTY_PORT: String(port) },
   });
-  for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => child.kill(signal));
+  // Open pages keep asking, so the server would never find a quiet moment to end in. What it acknowledged is on the disk.
+  for (const signal of ["SIGINT", "SIGTERM"])
+    process.on(signal, () => {
+      child.kill(signal);
+      setTimeout(() => child.kill("SIGKILL"), STOP_MS).unref();
+    });
   child.on("exit", (code) => process.exit(code ?? 0));
   const ready = await untilReady(port, child);
   if (ready === true)

@@ -17,12 +17,18 @@ function refuse(e: unknown): Response {
   });
 }
 
-/** Reads a JSON body within the limit. */
-export async function readJson(request: Request): Promise<unknown> {
+/** Reads a body of text within the limit. */
+export async function readText(request: Request): Promise<string> {
   const bytes = await readWithin(request.body, BODY_LIMIT);
   if (bytes === null) throw new Refusal(413, "too-large", tooLarge(BODY_LIMIT));
+  return bytes.toString("utf8");
+}
+
+/** Reads a JSON body within the limit. */
+export async function readJson(request: Request): Promise<unknown> {
+  const text = await readText(request);
   try {
-    const body: unknown = JSON.parse(bytes.toString("utf8"));
+    const body: unknown = JSON.parse(text);
     return body;
   } catch {
     throw new Refusal(400, "not-json", "The request body is not JSON.");

@@ -59,12 +59,14 @@ export function PourScreen({
 
   const queue = useRef({ tail: Promise.resolve(), waiting: 0 });
   // Shown at once; sent one after another, even as the page goes away; the last answer is what stands.
-  const change = async (patch: Change): Promise<boolean> => {
+  const change = async (patch: Change, leaving = false): Promise<boolean> => {
     const { opened, ...shown } = patch;
     setPour((p) => ({ ...p, ...shown, ...(opened === false ? { openedAt: null } : {}) }));
     const q = queue.current;
     q.waiting++;
-    const sent = q.tail.then(() => send<PourView>("PATCH", `/api/pours/${initial.id}`, patch, { keepalive: true }));
+    const go = () => send<PourView>("PATCH", `/api/pours/${initial.id}`, patch, { keepalive: true });
+    // A page that goes away cannot wait for the answer before.
+    const sent = leaving ? go() : q.tail.then(go);
     q.tail = sent.then(() => undefined);
     const answer = await sent;
     q.waiting--;
@@ -173,7 +175,7 @@ export function PourScreen({
               </div>
             </fieldset>
             {advice.scene && <FaultSection scene={advice.scene} faults={pour.faults} marks={pour.marks} change={(marks) => void change({ marks })} />}
-            <Notes pour={pour} save={(notes) => change({ notes })} />
+            <Notes pour={pour} save={(notes, leaving) => change({ notes }, leaving)} />
           </section>
           <Photos pourId={pour.id} first={firstPhotos} />
         </div>
@@ -277,7 +279,7 @@ const Frozen = ({ name, children }: { name: string; children: ReactNode }) => (
 
 const NOTES_DELAY_MS = 500;
 
-function Notes({ pour, save }: { pour: PourView; save: (notes: string) => Promise<boolean> }) {
+function Notes({ pour, save }: { pour: PourView; save: (notes: string, leaving?: boolean) => Promise<boolean> }) {
   const [text, setText] = useState(pour.notes);
   const [state, setState] = useState<"Saved" | "Saving" | "Not saved">("Saved");
   const latest = useRef({ save, text, unsent: false });
@@ -296,7 +298,7 @@ function Notes({ pour, save }: { pour: PourView; save: (notes: string) => Promis
   useEffect(() => {
     // What is still waiting to be sent goes out with the page.
     const leave = () => {
-      if (latest.current.unsent) void latest.current.save(latest.current.text);
+      if (latest.current.unsent) void latest.current.save(latest.current.text, true);
       latest.current.unsent = false;
     };
     window.addEventListener("pagehide", leave);

@@ -49,6 +49,8 @@ export function PartPanel({
   const low = target.targetG * (1 - target.underPct / 100);
   const high = target.targetG * (1 + target.overPct / 100);
   const coarse = leastWeighable(target, step);
+  /** What a scale shows of an empty cup: its last figure dances. */
+  const nothing = Math.min(2 * step, target.targetG / 4);
   const weighs = scale.source !== "typed";
 
   // The cup that holds the parts before is nothing to this one: its tare is what stands there when it comes up.
@@ -122,7 +124,7 @@ export function PartPanel({
               <ScaleIcon size={20} aria-hidden="true" /> {tare === null ? "Tare: the cup is on" : "Tare again"}
             </button>
             {net !== null && (
-              <button type="button" className="btn btn-main text-lg" disabled={net <= 0 || !stable} onClick={() => take(net, "scale")}>
+              <button type="button" className="btn btn-main text-lg" disabled={net <= nothing || !stable} onClick={() => take(net, "scale")}>
                 <Check size={20} aria-hidden="true" /> Take {live(Math.max(0, net))}
               </button>
             )}

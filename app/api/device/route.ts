@@ -1,5 +1,5 @@
 import { deviceState, takeLines } from "@/server/devices";
-import { answer } from "@/server/http";
+import { answer, readText } from "@/server/http";
 
 export const GET = () => answer((w) => deviceState(w));
-export const POST = (request: Request) => answer(async (w) => takeLines(w, await request.text()));
+export const POST = (request: Request) => answer(async (w) => takeLines(w, await readText(request)));
