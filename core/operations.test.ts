@@ -67,7 +67,7 @@ describe("operations", () => {
         loggedGood: 9,
         logged: 9,
       }),
-    ).toMatchObject({ possible: 1, mouldsNeeded: 3 });
+    ).toMatchObject({ possible: 1, mouldsNeeded: 4 });
     expect(run("plan", { job: newJob("Empty") })).toMatchObject({ volumeMl: null, verdict: "untested" });
   });
 

@@ -17,6 +17,9 @@ import { VerdictMark } from "../../VerdictMark";
 import { clockTime, useNow, When } from "../../When";
 import { JobQuantity, useJob } from "../JobContext";
 
+/** How long a soft change of page may take, ms. */
+const PATIENCE_MS = 4000;
+
 export function OutStep() {
   const { job, plan, moulds, pours } = useJob();
   const { say } = useUnits();
@@ -152,7 +155,10 @@ function Clock({
     setBusy(false);
     if (!answer) return notice.bad("Not begun: the job itself could not be saved yet. See the note on top.");
     if (!answer.ok) return notice.bad(answer.message);
-    router.push(`/weigh/${answer.data.id}`);
+    const sheet = `/weigh/${answer.data.id}`;
+    router.push(sheet);
+    // Where the page is too busy to change over softly, it is loaded: hands are waiting.
+    setTimeout(() => window.location.pathname !== sheet && window.location.replace(sheet), PATIENCE_MS);
   };
   return (
     <div className="flex flex-wrap items-center justify-between gap-3 rounded-xl bg-paper p-3">
