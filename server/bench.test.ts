@@ -1,5 +1,6 @@
 /** @jest-environment node */
 import { createServer, request } from "node:http";
+import Papa from "papaparse";
 import { HOLD_KEYS } from "../core/weigh";
 import { adoptCuring } from "../db/clocks";
 import { actOnClock, bench, forgetReadings, startTimer, takeReading } from "./clocks";
@@ -8,6 +9,7 @@ import { enterByPairing, enterByPassphrase, GUESSES, newPairing, sessionHolds, s
 import { doorState, pairingCode, setDoor } from "./doorway";
 import { tendGate } from "./gate";
 import { getJob } from "./jobs";
+import { exportLog } from "./logCsv";
 import { getPour, logPour, updatePour } from "./pours";
 import { Refusal } from "./refusal";
 import { updateSettings } from "./settings";
@@ -82,6 +84,26 @@ describe("a batch on the bench", () => {
     dropBatch(w, v.id);
     expect(running().some((c) => c.clock.kind === "pot-life")).toBe(false);
     expect(getWeighing(w, v.id)).toMatchObject({ pourId: null, endedAt: shops.now });
+  });
+
+  it("logged without weighing keeps its cuts and the shop's warmth all the same, and tables have them", () => {
+    const job = getJob(w, "demo-comet-drawer-pull");
+    takeReading(w, { c: 16.5 });
+    const cut = { sprueMm: 7, ventMm: 1, vents: 3 };
+    const pour = logPour(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", cut });
+    expect(pour.snapshot.actual).toMatchObject({ parts: [], shopC: 16.5, ...cut });
+    expect(refused(() => logPour(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", cut: { ...cut, sprueMm: -1 } })).message).toMatch(/sprueMm/);
+    const v = begin("demo-moon-phase-tile");
+    passHold(v.id);
+    v.weighIn.parts.forEach((p, part) => actOnBatch(w, v.id, { do: "weigh", cup: 0, part, was: null, grams: 200 + part, way: "typed" }));
+    const { pourId } = finishBatch(w, v.id, {});
+    const read = (table: string) => Papa.parse<Record<string, string>>(exportLog(w, { table }).text, { header: true }).data;
+    expect(read("log").find((r) => r.pour === pour.id)).toMatchObject({ sprue_mm: "7", vents: "3", vent_mm: "1", shop_c: "16.5" });
+    expect(
+      read("batches")
+        .filter((r) => r.pour === pourId)
+        .map((r) => r.weighed_g),
+    ).toEqual(["200", "201"]);
   });
 
   it("of a casting carries its cuts into the log", () => {

@@ -106,6 +106,12 @@ export function bench(w: Workshop): Bench {
   };
 }
 
+/** Temperature of the shop by its thermometer now, °C; null where nobody has read it in the last hours. */
+export function readShopC(w: Workshop): number | null {
+  const { c, measured } = shopNow(readingsFor(w, []), forecastOf(w), w.now());
+  return measured ? c : null;
+}
+
 /** The clocks of one pour, as they stand now. */
 export function pourClocks(w: Workshop, pourId: string): ClockState[] {
   const clocks = clocksOfPour(w.db, pourId);

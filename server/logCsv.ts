@@ -25,7 +25,11 @@ const pourRow = (p: Pour) => ({
   ratio: p.snapshot.ratioLabel,
   castings: p.snapshot.count,
   filled_g: figure(p.snapshot.filledG),
-  shop_c: figure(p.snapshot.shopC),
+  shop_c: figure(p.snapshot.actual?.shopC ?? p.snapshot.shopC),
+  sprue_mm: figure(p.snapshot.actual?.sprueMm ?? null),
+  vents: p.snapshot.actual?.vents ?? "",
+  vent_mm: figure(p.snapshot.actual?.ventMm ?? null),
+  changed: p.changed?.text ?? "",
   verdict: p.snapshot.verdict,
   ready_at: time(p.readyAt),
   opened_at: time(p.openedAt),
@@ -44,6 +48,7 @@ const batchRows = (p: Pour) =>
     part: c.name,
     planned_g: figure(c.massG),
     planned_ml: figure(c.volumeMl),
+    weighed_g: figure(p.snapshot.actual?.parts.find((a) => a.name === c.name)?.gotG ?? null),
   }));
 
 /**
@@ -55,7 +60,7 @@ export function exportLog(w: Workshop, query: Record<string, unknown>): { fileNa
   const { pours } = listLog(w.db, { ...logFilter(query), page: 0, pageSize: MOST_ROWS });
   const rows: object[] = batches ? pours.flatMap(batchRows) : pours.map(pourRow);
   const columns = batches
-    ? ["pour", "poured_at", "job", "material", "part", "planned_g", "planned_ml"]
+    ? ["pour", "poured_at", "job", "material", "part", "planned_g", "planned_ml", "weighed_g"]
     : [
         "pour",
         "poured_at",
@@ -71,6 +76,10 @@ export function exportLog(w: Workshop, query: Record<string, unknown>): { fileNa
         "castings",
         "filled_g",
         "shop_c",
+        "sprue_mm",
+        "vents",
+        "vent_mm",
+        "changed",
         "verdict",
         "ready_at",
         "opened_at",

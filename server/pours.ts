@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { z } from "zod";
 import type { Held } from "../core/fit";
 import type { Job } from "../core/job";
-import { Changed, clocksOf, FaultKeySchema, FaultMark, freeze, heldFrom, OUTCOMES, plan, type Plan, type Snapshot } from "../core/plan";
+import { Changed, clocksOf, FaultKeySchema, FaultMark, freeze, heldFrom, OUTCOMES, plan, type Actual, type Plan, type Snapshot } from "../core/plan";
 import { endClocks } from "../db/clocks";
 import type { StoredJob } from "../db/jobs";
 import {
@@ -20,7 +20,8 @@ import {
   type Photo,
   type Pour,
 } from "../db/pours";
-import { OPENS, reopenClocks, startClocks } from "./clocks";
+import { Cut, NO_CUT } from "../core/weigh";
+import { OPENS, readShopC, reopenClocks, startClocks } from "./clocks";
 import { studiesOf } from "./heat";
 import { getJob } from "./jobs";
 import { parseOrRefuse } from "./parse";
@@ -36,6 +37,8 @@ const LogPour = z.object({
   kind: z.enum(["rubber", "cast"]),
   pourIndex: z.number().int().min(0).max(40).default(0),
   mouldId: z.string().nullable().default(null),
+  /** Sprue and vents as they were cut for a casting. */
+  cut: Cut.default(NO_CUT),
 });
 
 const ChangePour = z.object({
@@ -131,13 +134,15 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
 export function logPour(w: Workshop, body: unknown): Pour {
   const ask = parseOrRefuse(LogPour, body);
   const { stored, snapshot } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
+  // Nothing was weighed here, but what was cut and how warm it was belong to the day all the same.
+  const actual: Actual = { parts: [], totalG: 0, cups: 1, witnessG: 0, stirredAt: null, shopC: readShopC(w), ...ask.cut };
   const id = enterPour(w, {
     jobId: ask.jobId,
     kind: ask.kind,
     pourIndex: ask.pourIndex,
     mouldId: mouldFor(w, ask.jobId, ask.kind, ask.mouldId),
     pouredAt: w.now(),
-    snapshot,
+    snapshot: { ...snapshot, actual },
     decisions: stored.job,
   });
   return getPour(w, id).pour;

@@ -3,10 +3,23 @@ import { z } from "zod";
 import { Changed, clocksOf, plan, type Actual, type Plan } from "../core/plan";
 import type { Job } from "../core/job";
 import { volumeBelow } from "../core/master";
-import { cupGot, castParts, cupTargets, rubberParts, beginWeighIn, partState, weighedByPart, WeighAct, weighStep, type WeighIn } from "../core/weigh";
+import {
+  cupGot,
+  castParts,
+  cupTargets,
+  rubberParts,
+  beginWeighIn,
+  Cut,
+  NO_CUT,
+  partState,
+  weighedByPart,
+  WeighAct,
+  weighStep,
+  type WeighIn,
+} from "../core/weigh";
 import { readSettings } from "../db/settings";
 import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, writeWeighIn, type StoredWeighIn } from "../db/weighIns";
-import { bench, endWeighClocks, startClocks } from "./clocks";
+import { endWeighClocks, readShopC, startClocks } from "./clocks";
 import { parseOrRefuse } from "./parse";
 import { enterPour, freezePour, getPour, mouldFor } from "./pours";
 import { Refusal } from "./refusal";
@@ -18,6 +31,7 @@ const Begin = z.object({
   kind: z.enum(["rubber", "cast"]),
   pourIndex: z.number().int().min(0).max(60).default(0),
   mouldId: z.string().max(80).nullable().default(null),
+  cut: Cut.default(NO_CUT),
 });
 
 /** How the box fills, for gauging: volume in mL up to heights in mm above the floor of this pour; null where nothing fills it level. */
@@ -136,6 +150,7 @@ export function beginWeighing(w: Workshop, body: unknown): WeighView {
   const weighIn = beginWeighIn(
     {
       ...planned(p, stored.job, ask.kind, ask.pourIndex),
+      cut: ask.cut,
       jobName: stored.job.name,
       jobRevision: stored.revision,
       what: snapshot.what,
@@ -220,14 +235,13 @@ export function finishBatch(w: Workshop, id: string, body: unknown): { pourId: s
   const got = weighedByPart(wi);
   const stirs = wi.cups.map((c) => c.stirredAt).filter((t): t is number => t !== null);
   const poured = wi.cups.map((c) => c.pouredAt).filter((t): t is number => t !== null);
-  const shop = bench(w).shop;
   const actual: Actual = {
     parts: wi.parts.map((p, i) => ({ name: p.name, gotG: got[i] ?? 0 })),
     totalG: got.reduce((a, b) => a + b, 0),
     cups: wi.cups.length,
     witnessG: wi.handling.witnessG,
     stirredAt: stirs.length > 0 ? Math.min(...stirs) : null,
-    shopC: shop.measured ? shop.c : null,
+    shopC: readShopC(w),
     ...wi.cut,
   };
   const now = w.now();

@@ -3,3 +3,4 @@ export * from "./rebalance";
 export * from "./cups";
 export * from "./gauge";
 export * from "./weighIn";
+export * from "./noCut";

@@ -17,6 +17,7 @@ import {
   HOLD_KEYS,
   leastWeighable,
   marksFor,
+  NO_CUT,
   partState,
   POT_LIFE_SHARE,
   rebalance,
@@ -290,6 +291,7 @@ describe("a weigh-in", () => {
         gMl: 1.1,
         gMlHalf: 0.02,
         potLifeMin: { low: 30, typical: 40, high: 60 },
+        cut: NO_CUT,
       },
       { ...handlingDefault, ...patch },
     );

@@ -36,6 +36,14 @@ export const handlingDefault: Handling = { cupMl: 2000, degas: false, stirMin: 3
 
 const CupPart = z.object({ gotG: grams.nullable(), tareG: z.number().min(-1_000_000).max(1_000_000).nullable(), way: z.enum(WAYS).nullable() });
 
+/** What was cut into a mould, mm; null where it has none or nobody measured. */
+export const Cut = z.object({
+  sprueMm: z.number().gt(0).max(200).nullable(),
+  ventMm: z.number().gt(0).max(50).nullable(),
+  vents: z.number().int().min(0).max(100),
+});
+export type Cut = z.infer<typeof Cut>;
+
 /**
  * One batch being weighed in: what was planned, frozen when it was begun, and everything that has been put into the cups
  * since. Kept whole on the server after each act, so that a reload or a power cut loses nothing.
@@ -69,8 +77,7 @@ export const WeighIn = z.object({
     }),
   ),
   gauges: z.array(z.object({ at: z.number(), pouredG: z.number(), heightMm: z.number() })),
-  /** What was cut into the mould, mm; null where it has none or nobody measured. */
-  cut: z.object({ sprueMm: z.number().gt(0).max(200).nullable(), ventMm: z.number().gt(0).max(50).nullable(), vents: z.number().int().min(0).max(100) }),
+  cut: Cut,
 });
 export type WeighIn = z.infer<typeof WeighIn>;
 export type WeighCup = WeighIn["cups"][number];
@@ -84,7 +91,7 @@ export const WeighAct = z.discriminatedUnion("do", [
   z.object({ do: z.literal("handle"), handling: Handling.partial() }),
   z.object({
     do: z.literal("cut"),
-    cut: z.object({ sprueMm: z.number().gt(0).max(200).nullable(), ventMm: z.number().gt(0).max(50).nullable(), vents: z.number().int().min(0).max(100) }),
+    cut: Cut,
   }),
   z.object({ do: z.literal("tare"), cup, part, grossG: z.number().min(-1_000_000).max(1_000_000) }),
   z.object({ do: z.literal("weigh"), cup, part, was: grams.nullable(), grams: grams.nullable(), way: z.enum(WAYS) }),
@@ -103,12 +110,8 @@ const emptyCup = (parts: number): WeighCup => ({
 });
 
 /** A fresh weigh-in, split into cups. `plan.parts` are for the batch without a witness. */
-export function beginWeighIn(plan: Omit<WeighIn, "format" | "cups" | "held" | "gauges" | "handling" | "cut">, handling: Handling): WeighIn {
-  return resplit(
-    { ...plan, format: 1, handling, held: [], cups: [emptyCup(plan.parts.length)], gauges: [], cut: { sprueMm: null, ventMm: null, vents: 0 } },
-    handling,
-    plan.batchG,
-  );
+export function beginWeighIn(plan: Omit<WeighIn, "format" | "cups" | "held" | "gauges" | "handling">, handling: Handling): WeighIn {
+  return resplit({ ...plan, format: 1, handling, held: [], cups: [emptyCup(plan.parts.length)], gauges: [] }, handling, plan.batchG);
 }
 
 /** What the split of a weigh-in says at the moment. */

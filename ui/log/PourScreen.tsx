@@ -218,8 +218,12 @@ export function PourScreen({
             </dl>
             {s.actual && (
               <>
-                <h3 className="text-lg font-bold">As it was weighed</h3>
-                <PartList parts={s.actual.parts.map((p) => ({ name: p.name, massG: p.gotG, volumeMl: null }))} total={s.actual.totalG} />
+                {s.actual.parts.length > 0 && (
+                  <>
+                    <h3 className="text-lg font-bold">As it was weighed</h3>
+                    <PartList parts={s.actual.parts.map((p) => ({ name: p.name, massG: p.gotG, volumeMl: null }))} total={s.actual.totalG} />
+                  </>
+                )}
                 <dl className="grid grid-cols-2 gap-3 sm:grid-cols-3">
                   {s.actual.cups > 1 && <Frozen name="Cups">{s.actual.cups}</Frozen>}
                   {s.actual.shopC !== null && <Frozen name="Shop, as read">{fmt(s.actual.shopC, "temperature")}</Frozen>}

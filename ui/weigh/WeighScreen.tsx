@@ -280,7 +280,7 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
             </section>
           )}
           {passed && view.fill && w.cups.some((c) => c.stirredAt !== null) && <GaugePanel view={view} act={does} />}
-          {view.kind === "cast" && passed && <CutFields view={view} act={does} />}
+          {view.kind === "cast" && passed && <CutFields cut={w.cut} set={(cut) => does({ do: "cut", cut })} />}
           <HandlingFields view={view} cups={cups} scale={scale} act={does} />
         </div>
       </div>

@@ -8,11 +8,13 @@ import type { Wait } from "@/core/cure";
 import { SHOP_C } from "@/core/cure";
 import { INSERT_PRACTICE } from "@/core/mould";
 import { OUTCOME_WORD } from "@/core/plan";
+import { NO_CUT, type Cut } from "@/core/weigh";
 import { Pick } from "../../controls";
 import { notice } from "../../notice";
 import { send } from "../../send";
 import type { PourView } from "../../types";
 import { useUnits } from "../../units";
+import { CutFields } from "../../weigh/CutFields";
 import { VerdictMark } from "../../VerdictMark";
 import { clockTime, useNow, When } from "../../When";
 import { JobQuantity, useJob } from "../JobContext";
@@ -24,6 +26,7 @@ export function OutStep() {
   const { job, plan, moulds, pours } = useJob();
   const { say } = useUnits();
   const [mouldId, setMouldId] = useState<string | null>(null);
+  const [cut, setCut] = useState(NO_CUT);
   const refused = plan.chain.verdict === "no" || plan.chain.verdict === "untested";
   return (
     <>
@@ -84,7 +87,8 @@ export function OutStep() {
               onChange={setMouldId}
             />
           )}
-          <Clock title={plan.cast.name} wait={plan.castCure.demould} kind="cast" index={0} ready={plan.castBatch !== null} mouldId={mouldId} />
+          <Clock title={plan.cast.name} wait={plan.castCure.demould} kind="cast" index={0} ready={plan.castBatch !== null} mouldId={mouldId} cut={cut} />
+          <CutFields cut={cut} set={setCut} />
           {plan.castCure.finished && (
             <p className="text-[0.95rem]">
               <b>
@@ -114,6 +118,7 @@ function Clock({
   index,
   ready,
   mouldId,
+  cut = NO_CUT,
 }: {
   title: string;
   wait: Wait;
@@ -122,6 +127,7 @@ function Clock({
   index: number;
   ready: boolean;
   mouldId: string | null;
+  cut?: Cut;
 }) {
   const { id, document } = useJob();
   const { fmt, say } = useUnits();
@@ -138,6 +144,7 @@ function Clock({
           kind,
           pourIndex: index,
           mouldId,
+          cut,
         })
       : null;
     setBusy(false);
@@ -150,7 +157,7 @@ function Clock({
     setBusy(true);
     const saved = await document.flush();
     const answer = saved
-      ? await send<{ id: string }>("POST", "/api/weigh", { jobId: id, jobRevision: document.getState().revision, kind, pourIndex: index, mouldId })
+      ? await send<{ id: string }>("POST", "/api/weigh", { jobId: id, jobRevision: document.getState().revision, kind, pourIndex: index, mouldId, cut })
       : null;
     setBusy(false);
     if (!answer) return notice.bad("Not begun: the job itself could not be saved yet. See the note on top.");
