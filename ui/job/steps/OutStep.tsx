@@ -19,9 +19,6 @@ import { VerdictMark } from "../../VerdictMark";
 import { clockTime, useNow, When } from "../../When";
 import { JobQuantity, useJob } from "../JobContext";
 
-/** How long a soft change of page may take, ms. */
-const PATIENCE_MS = 4000;
-
 export function OutStep() {
   const { job, plan, moulds, pours } = useJob();
   const { say } = useUnits();
@@ -134,6 +131,8 @@ function Clock({
   const router = useRouter();
   const now = useNow();
   const [busy, setBusy] = useState(false);
+  // A page just loaded is drawn before it listens: a tap must not go nowhere.
+  const listening = now !== null;
   const log = async () => {
     setBusy(true);
     const saved = await document.flush();
@@ -162,10 +161,7 @@ function Clock({
     setBusy(false);
     if (!answer) return notice.bad("Not begun: the job itself could not be saved yet. See the note on top.");
     if (!answer.ok) return notice.bad(answer.message);
-    const sheet = `/weigh/${answer.data.id}`;
-    router.push(sheet);
-    // Where the page is too busy to change over softly, it is loaded: hands are waiting.
-    setTimeout(() => window.location.pathname !== sheet && window.location.replace(sheet), PATIENCE_MS);
+    router.push(`/weigh/${answer.data.id}`);
   };
   return (
     <div className="flex flex-wrap items-center justify-between gap-3 rounded-xl bg-paper p-3">
@@ -184,13 +180,13 @@ function Clock({
         <button
           type="button"
           className="btn btn-main text-lg"
-          disabled={!ready || busy}
+          disabled={!ready || busy || !listening}
           onClick={() => void weigh()}
           aria-label={`Weigh in ${title.toLowerCase()}`}
         >
           <Scale size={20} aria-hidden="true" /> Weigh it in
         </button>
-        <button type="button" className="btn" disabled={!ready || busy} onClick={() => void log()} aria-label={`Poured ${title.toLowerCase()}: log it`}>
+        <button type="button" className="btn" disabled={!ready || busy || !listening} onClick={() => void log()} aria-label={`Poured ${title.toLowerCase()}: log it`}>
           <CheckCheck size={20} aria-hidden="true" /> Poured: log it
         </button>
       </div>
