@@ -8,6 +8,7 @@ import { useCallback, useEffect, useMemo, useState, type ReactNode } from "react
 import { BenchClocksProvider } from "../clocks/BenchClocks";
 import { loadNewJobDialog, NewJobDialog } from "../newJob";
 import { useUnits } from "../units";
+import { useListening } from "../useListening";
 import { inField, ShortcutsProvider, type Shortcut, useShortcutRegistry } from "./shortcuts";
 
 // What only opens on request is fetched once the page stands, so that it does not hold the page up.
@@ -43,6 +44,7 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
   const router = useRouter();
   const { system, choose } = useUnits();
   const registry = useShortcutRegistry();
+  const listening = useListening();
   const [open, setOpen] = useState<"palette" | "keys" | "new" | null>(null);
   const here = (href: string) => (href === "/" ? path === "/" : path.startsWith(href));
   const flip = useCallback(() => void choose(system === "metric" ? "us" : "metric"), [choose, system]);
@@ -129,7 +131,10 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
       </header>
       <Caller />
       <main id="content" tabIndex={-1} className="flex flex-1 flex-col outline-none">
-        {children}
+        {/* A page just loaded is drawn before it listens: until then nothing can be tapped or typed that would be lost. */}
+        <fieldset role="presentation" disabled={!listening} className="waking contents">
+          {children}
+        </fieldset>
       </main>
       {open === "palette" && <Palette onClose={() => setOpen(null)} shortcuts={all} />}
       {open === "new" && <NewJobDialog onClose={() => setOpen(null)} />}

@@ -131,8 +131,6 @@ function Clock({
   const router = useRouter();
   const now = useNow();
   const [busy, setBusy] = useState(false);
-  // A page just loaded is drawn before it listens: a tap must not go nowhere.
-  const listening = now !== null;
   const log = async () => {
     setBusy(true);
     const saved = await document.flush();
@@ -180,13 +178,13 @@ function Clock({
         <button
           type="button"
           className="btn btn-main text-lg"
-          disabled={!ready || busy || !listening}
+          disabled={!ready || busy}
           onClick={() => void weigh()}
           aria-label={`Weigh in ${title.toLowerCase()}`}
         >
           <Scale size={20} aria-hidden="true" /> Weigh it in
         </button>
-        <button type="button" className="btn" disabled={!ready || busy || !listening} onClick={() => void log()} aria-label={`Poured ${title.toLowerCase()}: log it`}>
+        <button type="button" className="btn" disabled={!ready || busy} onClick={() => void log()} aria-label={`Poured ${title.toLowerCase()}: log it`}>
           <CheckCheck size={20} aria-hidden="true" /> Poured: log it
         </button>
       </div>
