@@ -30,7 +30,7 @@ export const Settings = z.object({
   zone: z
     .string()
     .max(60)
-    .refine((z0) => z0 === "" || knownZone(z0), { message: "is not a time zone this machine knows: write it as Europe/Berlin" })
+    .refine((name) => name === "" || knownZone(name), { error: (i) => `"${String(i.input)}" is not a time zone this machine knows: write it as Europe/Berlin` })
     .default(""),
   /** Cups and tubs measured once. */
   cups: z.array(Cup).max(60).default([]),

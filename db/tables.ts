@@ -1,8 +1,8 @@
+import { getTableColumns, sql } from "drizzle-orm";
 import { z } from "zod";
 import { Clock } from "../core/clock";
 import { Job } from "../core/job";
-import { Material } from "../core/material";
-import { Range } from "../core/material";
+import { Material, Range } from "../core/material";
 import { Changed, FaultKeySchema, FaultMark, OUTCOMES, Snapshot } from "../core/plan";
 import { Book } from "../core/schedule";
 import { WeighIn } from "../core/weigh";
@@ -142,41 +142,25 @@ export function* readTable(db: Db, table: TableName, page = 500): Generator<Tabl
   }
 }
 
-export const insertRow = (db: Db, table: TableName, row: TableRow): void => {
-  // The row has passed its schema above, which follows the table's own columns.
-  db.insert(DRIZZLE[table])
-    .values(row as never)
-    .run();
-};
-
-const TARGETS = {
-  settings: [schema.settings.key],
-  materials: [schema.materials.id],
-  jobs: [schema.jobs.id],
-  jobRevisions: [schema.jobRevisions.jobId, schema.jobRevisions.revision],
-  moulds: [schema.moulds.id],
-  pours: [schema.pours.id],
-  photos: [schema.photos.id],
-  patches: [schema.patches.id],
-  weighIns: [schema.weighIns.id],
-  clocks: [schema.clocks.id],
-  readings: [schema.readings.id],
-  plans: [schema.plans.id],
-} as const;
-
-/** Writes a row over the one of its name, in place: what refers to it is not touched. */
-export const updateRow = (db: Db, table: TableName, row: TableRow): void => {
-  db.insert(DRIZZLE[table])
-    .values(row as never)
-    .onConflictDoUpdate({ target: [...TARGETS[table]], set: row })
-    .run();
-};
-
-const columnsOf = (table: TableName): string => (table === "jobRevisions" ? "job_revisions" : table === "weighIns" ? "weigh_ins" : table);
+/**
+ * Writes a row that has passed its schema; with `over`, over the one of its name, in place, so that what refers to it is not
+ * touched. Values go through their own columns, as in any other write.
+ */
+export function writeRow(db: Db, table: TableName, row: TableRow, over = false): void {
+  const t = DRIZZLE[table];
+  const columns = Object.entries(getTableColumns(t)).filter(([key]) => key in row);
+  const names = columns.map(([, c]) => sql.identifier(c.name));
+  const values = columns.map(([key, c]) => sql.param(row[key], c));
+  const keys = columns.filter(([key]) => KEYS[table].includes(key)).map(([, c]) => sql.identifier(c.name));
+  const change = names.map((n) => sql`${n} = excluded.${n}`);
+  db.run(
+    sql`insert into ${t} (${sql.join(names, sql`, `)}) values (${sql.join(values, sql`, `)})${over ? sql` on conflict (${sql.join(keys, sql`, `)}) do update set ${sql.join(change, sql`, `)}` : sql``}`,
+  );
+}
 
 /** Empties a workshop, but for its door. References are checked at the end of the transaction the caller holds. */
 export function emptyAll(db: Db): void {
-  for (const t of [...TABLE_NAMES].reverse()) db.$client.prepare(`delete from ${columnsOf(t)}${t === "settings" ? " where key = 'workshop'" : ""}`).run();
+  for (const t of [...TABLE_NAMES].reverse()) db.run(sql`delete from ${DRIZZLE[t]} ${t === "settings" ? sql`where key = 'workshop'` : sql``}`);
 }
 
 /** Names of all pictures that rows speak of. */

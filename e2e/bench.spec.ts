@@ -246,7 +246,7 @@ test("a schedule is laid out, a step dragged, the rest yields, and a calendar pr
 });
 
 test("so many good ones by then: how many to pour and how many moulds", async ({ page }) => {
-  await page.goto("/schedule", { waitUntil: "networkidle" });
+  await page.goto("/schedule");
   await page.getByLabel("Which piece?").selectOption({ label: "Moon-phase tile" });
   await page.getByLabel("Good ones").fill("12");
   await page.getByLabel("By the end of").fill(new Date(Date.now() + 5 * 86_400_000).toISOString().slice(0, 10));

@@ -3,20 +3,7 @@ import { createReadStream, existsSync, mkdirSync, openSync, closeSync, fsyncSync
 import { join } from "node:path";
 import { strToU8, unzipSync, Zip, ZipDeflate, ZipPassThrough } from "fflate";
 import * as z from "zod";
-import {
-  emptyAll,
-  insertRow,
-  PictureName,
-  pictureNames,
-  readTable,
-  rowKey,
-  ROWS,
-  TABLE_NAMES,
-  type TableName,
-  type TableRow,
-  type Tables,
-  updateRow,
-} from "../db/tables";
+import { emptyAll, PictureName, pictureNames, readTable, rowKey, ROWS, TABLE_NAMES, type TableName, type TableRow, type Tables, writeRow } from "../db/tables";
 import { Settings } from "../db/settings";
 import { BACKUP_LIMIT, readWithin, tooLarge } from "./guard";
 import { exportLog } from "./logCsv";
@@ -236,7 +223,7 @@ export async function previewBackup(w: Workshop, body: ReadableStream<Uint8Array
   return { token, madeAt: opened.madeAt, rows, photos: opened.photos.size, empty: rows.every((r) => r.table === "settings" || r.here === 0) };
 }
 
-export const RESTORE_WAYS = ["add", "take", "replace"] as const;
+const RESTORE_WAYS = ["add", "take", "replace"] as const;
 const Restore = z.object({ token: z.uuid(), way: z.enum(RESTORE_WAYS) });
 
 function writePhotos(w: Workshop, photos: Map<string, Uint8Array>): void {
@@ -286,10 +273,10 @@ export function restoreBackup(w: Workshop, body: unknown): { added: number; chan
             if (table === "jobRevisions" && way !== "replace" && !fresh.has(row.jobId)) continue;
             if (was === undefined) {
               // A reading's number is this file's own; here it gets the next.
-              insertRow(w.db, table, table === "readings" && way !== "replace" ? { at: row.at, c: row.c, source: row.source } : row);
+              writeRow(w.db, table, table === "readings" && way !== "replace" ? { at: row.at, c: row.c, source: row.source } : row);
               added++;
             } else if (way === "take" && table !== "readings" && was !== JSON.stringify(row)) {
-              updateRow(w.db, table, row);
+              writeRow(w.db, table, row, true);
               changed++;
             } else continue;
             // The history of a job comes with it, whole, or not at all.

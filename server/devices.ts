@@ -13,7 +13,7 @@ export interface DeviceState {
 }
 
 /** A device that has said nothing for this long counts as unplugged, ms. */
-export const SILENT_MS = 3000;
+const SILENT_MS = 3000;
 
 const held = globalThis as { zestyDevices?: Omit<DeviceState, "now"> };
 const state = (): Omit<DeviceState, "now"> => (held.zestyDevices ??= { scale: null, thermometer: null, name: null });

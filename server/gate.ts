@@ -11,11 +11,11 @@ export const GATE_HEADER = "x-zesty-gate";
 const COOKIE = "zesty_device";
 
 /** Where the application itself answers, on this machine only, and where the gate does, for the network. */
-export const innerPort = (): number => Number(process.env.ZESTY_PORT ?? process.env.PORT ?? 3210);
-export const gatePort = (): number => Number(process.env.ZESTY_LAN_PORT ?? innerPort() + 1);
+const innerPort = (): number => Number(process.env.ZESTY_PORT ?? process.env.PORT ?? 3210);
+const gatePort = (): number => Number(process.env.ZESTY_LAN_PORT ?? innerPort() + 1);
 
 /** This machine's addresses on the local network. */
-export const lanAddresses = (): string[] =>
+const lanAddresses = (): string[] =>
   Object.values(networkInterfaces())
     .flatMap((list) => list ?? [])
     .filter((a) => a.family === "IPv4" && !a.internal)

@@ -16,7 +16,7 @@ import { shelf, type Workshop } from "./workshop";
 const MINUTE = 60_000;
 const QUARTER = 15 * MINUTE;
 /** How far the calendar looks, days. */
-export const CALENDAR_DAYS = 28;
+const CALENDAR_DAYS = 28;
 
 export interface ScheduleView {
   book: Book;

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { CLOCK_KEYS, EQUIPMENT_KEYS, isDeadline } from "./kinds";
 import { CureRule, cureState, type CureState, type Finish, type Forecast, type TemperatureReading } from "../cure";
 
-export const Snooze = z.object({ at: z.number(), until: z.number(), reason: z.string().trim().min(1, "say why, for the log").max(200) });
+const Snooze = z.object({ at: z.number(), until: z.number(), reason: z.string().trim().min(1, "say why, for the log").max(200) });
 
 /** A clock as it is kept: when it began by absolute time, and by what rule it runs. Its end is never stored. */
 export const Clock = z.object({

@@ -16,7 +16,7 @@ export interface TemperatureReading {
 
 const HOUR = 3_600_000;
 /** Readings no further apart than this are joined by a straight line; beyond it the forecast stands in. */
-export const BRIDGE_H = 2;
+const BRIDGE_H = 2;
 
 const formats = new Map<string, Intl.DateTimeFormat>();
 function formatOf(zone: string): Intl.DateTimeFormat {

@@ -1,5 +1,19 @@
 import fc from "fast-check";
-import { KITCHEN_SCALE, LineBuffer, POCKET_SCALE, readLine, SimulatedScale, SimulatedThermometer, writeLine, type DeviceReading } from ".";
+import { KITCHEN_SCALE, LineBuffer, POCKET_SCALE, readLine, SimulatedScale, SimulatedThermometer, type DeviceReading } from ".";
+
+/** A reading as a device would say it. */
+function writeLine(r: DeviceReading): string {
+  switch (r.kind) {
+    case "weight":
+      return `weight ${Number(r.grams.toFixed(3))} g ${r.stable ? "stable" : "moving"}`;
+    case "overload":
+      return "weight over";
+    case "temperature":
+      return `temp ${Number(r.celsius.toFixed(2))} C`;
+    case "hello":
+      return `hello ${r.name}`;
+  }
+}
 
 const read = (line: string): DeviceReading | null | string => {
   const r = readLine(line);

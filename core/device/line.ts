@@ -7,7 +7,7 @@ export type DeviceReading =
 export type LineResult = { ok: true; reading: DeviceReading | null } | { ok: false; message: string };
 
 /** Longest line that is read; a longer one is noise on the wire. */
-export const LONGEST_LINE = 120;
+const LONGEST_LINE = 120;
 
 /**
  * Reads one line of the device protocol, described in docs/devices.md: "weight 123.4 g stable", "weight 1.2 kg moving",
@@ -44,20 +44,6 @@ export function readLine(line: string): LineResult {
     }
     default:
       return { ok: false, message: `"${word}" is not one of weight, temp, hello.` };
-  }
-}
-
-/** Writes a reading as a line of the protocol. */
-export function writeLine(r: DeviceReading): string {
-  switch (r.kind) {
-    case "weight":
-      return `weight ${Number(r.grams.toFixed(3))} g ${r.stable ? "stable" : "moving"}`;
-    case "overload":
-      return "weight over";
-    case "temperature":
-      return `temp ${Number(r.celsius.toFixed(2))} C`;
-    case "hello":
-      return `hello ${r.name}`;
   }
 }
 

@@ -44,6 +44,8 @@ function mass(g: number, system: UnitSystem): string {
     const lb = Math.floor(tenths / 160);
     return `${lb} lb ${((tenths - lb * 160) / 10).toFixed(1)} oz`;
   }
+  // Less than a tenth of a gram is written as it is: nought would be wrong.
+  if (g > 0 && g < 0.095) return `${Number(g.toPrecision(1))} g`;
   if (g < 99.95) return `${g.toFixed(1)} g`;
   if (g < 4999.5) return `${Math.round(g)} g`;
   if (g < 99_995) return `${(g / 1000).toFixed(2)} kg`;

@@ -85,6 +85,9 @@ describe("reading what people type", () => {
 
 describe("showing what an instrument can show", () => {
   it.each<[number, Dimension, UnitSystem, string]>([
+    [0.05, "mass", "metric", "0.05 g"],
+    [0.004, "mass", "metric", "0.004 g"],
+    [0.1, "mass", "metric", "0.1 g"],
     [48.44, "mass", "metric", "48.4 g"],
     [484.42, "mass", "metric", "484 g"],
     [5123, "mass", "metric", "5.12 kg"],

@@ -1,12 +1,8 @@
 /** Gravity, m/s². */
 const G = 9.80665;
 /** Surface tension of molten tin alloys, N/m, and of a free jet's contraction: handbook values, good to about a tenth. */
-export const TIN_GAMMA = 0.55;
-export const DISCHARGE = 0.6;
-/** Density of air, kg/m³, and the over-pressure under which a vent is to pass what is displaced, Pa: a few millimetres of water. */
-const AIR = 1.2;
-const VENT_PA = 50;
-
+const TIN_GAMMA = 0.55;
+const DISCHARGE = 0.6;
 const area = (mm: number): number => (Math.PI / 4) * (mm / 1000) ** 2;
 
 /**
@@ -25,7 +21,3 @@ export const headToEnter = (widthMm: number, gMl: number, gamma = TIN_GAMMA): nu
 
 /** Widest round vent that a melt does not flood under a head, mm. */
 export const widestDryVent = (headMm: number, gMl: number, gamma = TIN_GAMMA): number => ((4 * gamma) / (gMl * 1000 * G * (headMm / 1000))) * 1000;
-
-/** Total vent area that lets displaced air out as fast as a choke lets metal in, mm². */
-export const ventAreaFor = (chokeMm: number, headMm: number): number =>
-  (DISCHARGE * area(chokeMm) * Math.sqrt((2 * G * headMm) / 1000) * 1e6) / (DISCHARGE * Math.sqrt((2 * VENT_PA) / AIR));

@@ -40,7 +40,7 @@ export function cupMlAt(c: CupProfile, mm: number): number {
   return from.ml;
 }
 
-export const cupHeightMm = (c: CupProfile): number => (c.kind === "tapered" ? c.heightMm : (c.points.at(-1)?.mm ?? 0));
+const cupHeightMm = (c: CupProfile): number => (c.kind === "tapered" ? c.heightMm : (c.points.at(-1)?.mm ?? 0));
 /** To the rim, mL. */
 export const cupBrimMl = (c: CupProfile): number => cupMlAt(c, cupHeightMm(c));
 

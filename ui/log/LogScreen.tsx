@@ -1,13 +1,12 @@
 "use client";
 
 import Link from "next/link";
-import { usePathname, useRouter } from "next/navigation";
-import { useEffect, useState } from "react";
 import { FAULTS, OUTCOME_WORD, type Outcome } from "@/core/plan";
 import { Choice } from "../controls";
 import type { PourView } from "../types";
 import { useUnits } from "../units";
 import { Pager } from "../Pager";
+import { useListAddress } from "../useListAddress";
 import { When } from "../When";
 import { OutcomeMark } from "./OutcomeMark";
 
@@ -49,25 +48,8 @@ export function LogScreen({
   pageSize: number;
   yields: readonly YieldView[];
 }) {
-  const router = useRouter();
-  const path = usePathname();
-  const [text, setText] = useState(filter.text);
-  const address = (patch: Partial<Filter>): string => {
-    const f = { ...filter, text, page: 0, ...patch };
-    const q = new URLSearchParams();
-    if (f.text) q.set("text", f.text);
-    if (f.outcome !== "all") q.set("outcome", f.outcome);
-    if (f.mouldId) q.set("mouldId", f.mouldId);
-    if (f.page > 0) q.set("page", String(f.page));
-    return q.size > 0 ? `${path}?${q}` : path;
-  };
+  const { text, setText, address, choose } = useListAddress(filter, (f) => ({ outcome: f.outcome === "all" ? null : f.outcome, mouldId: f.mouldId }));
   const file = (table: "log" | "batches") => `/api/log/export?table=${table}&${address({}).split("?")[1] ?? ""}`;
-  const searched = address({ text });
-  useEffect(() => {
-    if (text === filter.text) return;
-    const soon = setTimeout(() => router.replace(searched, { scroll: false }), 250);
-    return () => clearTimeout(soon);
-  }, [filter.text, router, searched, text]);
   const pages = Math.max(1, Math.ceil(total / pageSize));
   const mould = yields.find((y) => y.id === filter.mouldId);
 
@@ -80,13 +62,7 @@ export function LogScreen({
             <span className="label">Find in jobs, materials and notes</span>
             <input className="field" value={text} maxLength={100} onChange={(e) => setText(e.target.value)} />
           </label>
-          <Choice
-            label="Outcome"
-            hideLabel
-            value={filter.outcome}
-            options={OUTCOME_CHOICES}
-            onChange={(outcome) => router.replace(address({ outcome }), { scroll: false })}
-          />
+          <Choice label="Outcome" hideLabel value={filter.outcome} options={OUTCOME_CHOICES} onChange={(outcome) => choose({ outcome })} />
           {filter.mouldId && (
             <p className="flex items-center gap-3">
               Only {mould?.name ?? "one mould"}{" "}

@@ -1,10 +1,9 @@
 "use client";
 
 import Link from "next/link";
-import { usePathname, useRouter } from "next/navigation";
-import { useEffect, useState } from "react";
 import { Choice } from "../controls";
 import { Pager } from "../Pager";
+import { useListAddress } from "../useListAddress";
 import { When } from "../When";
 import type { RackLineView } from "./types";
 
@@ -17,23 +16,7 @@ interface Filter {
 
 /** Every mould the workshop has: where it lives, what it has given, and what is left in it. */
 export function RackScreen({ moulds, total, filter, pageSize }: { moulds: readonly RackLineView[]; total: number; filter: Filter; pageSize: number }) {
-  const router = useRouter();
-  const path = usePathname();
-  const [text, setText] = useState(filter.text);
-  const address = (patch: Partial<Filter>): string => {
-    const f = { ...filter, text, page: 0, ...patch };
-    const q = new URLSearchParams();
-    if (f.text) q.set("text", f.text);
-    if (f.which !== "use") q.set("which", f.which);
-    if (f.page > 0) q.set("page", String(f.page));
-    return q.size > 0 ? `${path}?${q}` : path;
-  };
-  const searched = address({});
-  useEffect(() => {
-    if (text === filter.text) return;
-    const soon = setTimeout(() => router.replace(searched, { scroll: false }), 250);
-    return () => clearTimeout(soon);
-  }, [filter.text, router, searched, text]);
+  const { text, setText, address, choose } = useListAddress(filter, (f) => ({ which: f.which === "use" ? null : f.which }));
   const pages = Math.max(1, Math.ceil(total / pageSize));
   return (
     <div className="space-y-4 pb-10 pt-2">
@@ -52,7 +35,7 @@ export function RackScreen({ moulds, total, filter, pageSize }: { moulds: readon
             { value: "retired", label: "Retired" },
             { value: "all", label: "All" },
           ]}
-          onChange={(which) => router.replace(address({ which }), { scroll: false })}
+          onChange={(which) => choose({ which })}
         />
       </div>
       <p className="hint" role="status">
