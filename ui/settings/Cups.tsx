@@ -65,7 +65,7 @@ export function Cups({ cups, save }: { cups: readonly Cup[]; save: (cups: Cup[])
         onChange={(kind) => setD({ ...d, kind })}
       />
       {d.kind === "tapered" ? (
-        <div className="grid grid-cols-3 gap-3">
+        <div className="grid grid-cols-3 items-end gap-3">
           <QuantityField
             label="Across the bottom"
             value={d.bottomMm}

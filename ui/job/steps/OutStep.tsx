@@ -84,8 +84,8 @@ export function OutStep() {
               onChange={setMouldId}
             />
           )}
-          <Clock title={plan.cast.name} wait={plan.castCure.demould} kind="cast" index={0} ready={plan.castBatch !== null} mouldId={mouldId} cut={cut} />
           <CutFields cut={cut} set={setCut} />
+          <Clock title={plan.cast.name} wait={plan.castCure.demould} kind="cast" index={0} ready={plan.castBatch !== null} mouldId={mouldId} cut={cut} />
           {plan.castCure.finished && (
             <p className="text-[0.95rem]">
               <b>
