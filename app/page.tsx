@@ -1,10 +1,10 @@
 import { jobsInHand } from "@/server/jobs";
 import { runningPatches } from "@/server/patches";
 import { bench } from "@/server/clocks";
-import { coming } from "@/server/schedule";
+import { coming } from "@/server/calendar";
 import { heldOf } from "@/server/pours";
 import { openBatches } from "@/server/weighIns";
-import { shelf, workshop } from "@/server/workshop";
+import { catalogue, workshop } from "@/server/workshop";
 import { planAll } from "@/server/heat";
 import { BenchScreen } from "@/ui/bench/BenchScreen";
 
@@ -15,7 +15,7 @@ export const metadata = { title: "Bench" };
 
 export default function BenchPage() {
   const w = workshop();
-  const known = shelf(w);
+  const known = catalogue(w);
   const { lines, total } = jobsInHand(w, SHOWN);
   const held = heldOf(
     w,

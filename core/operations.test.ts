@@ -1,9 +1,9 @@
 import { newJob } from "./job";
-import { shelfOf } from "./material";
+import { catalogueOf } from "./material";
 import { describeOperations, OperationFault, operationNamed, OPERATIONS } from "./operations";
 
-const shelf = shelfOf();
-const run = (name: string, input: unknown) => operationNamed(name)!.run(input, shelf) as Record<string, unknown>;
+const catalogue = catalogueOf();
+const run = (name: string, input: unknown) => operationNamed(name)!.run(input, catalogue) as Record<string, unknown>;
 const faults = (name: string, input: unknown) => {
   try {
     run(name, input);
@@ -73,7 +73,7 @@ describe("operations", () => {
 
   it("name every fault by its path and repeat the value", () => {
     expect(faults("rubber.batch", { rubberId: "nope", volumeMl: 10 })).toEqual([
-      { path: "rubberId", message: expect.stringMatching(/"nope" is not on the shelf/) },
+      { path: "rubberId", message: expect.stringMatching(/"nope" is not among the materials/) },
     ]);
     expect(faults("rubber.batch", { rubberId: "rubber-tin-medium-25", volumeMl: -1 })[0]).toMatchObject({ path: "volumeMl" });
     expect(faults("master.measure", { master: { shape: "cylinder", sizes: {} } }).map((f) => f.path)).toEqual([

@@ -4,15 +4,15 @@ import { castCure, cureState, rubberCure, SHOP_C } from "./cure";
 import { CONTACTS, HELD, judgeChain, USES, VERDICTS } from "./fit";
 import { heatQuestionFor, heatStudy } from "./heat";
 import { Job, newJob } from "./job";
-import { FINISH_KEYS, JACKET_KEYS, pick, SEALING_KEYS, type Shelf } from "./material";
+import { FINISH_KEYS, JACKET_KEYS, pick, SEALING_KEYS, type Catalogue } from "./material";
 import { measureMaster, SHAPE_KINDS, SIZE_KEYS, SHAPES } from "./master";
 import {
   backing,
   buildOrder,
   bulgeOf,
   headOf,
-  Holding,
-  holdingDefault,
+  StrengthDecision,
+  strengthDefault,
   layOutMould,
   leastPanel,
   leastStandingWall,
@@ -42,7 +42,7 @@ export interface Operation {
   input: z.ZodType;
   output: z.ZodType;
   /** Parses the input, computes, and parses the output. Throws {@link OperationFault} for bad input. */
-  run: (input: unknown, shelf: Shelf) => unknown;
+  run: (input: unknown, catalogue: Catalogue) => unknown;
 }
 
 function define<I extends z.ZodType, O extends z.ZodType>(
@@ -50,17 +50,17 @@ function define<I extends z.ZodType, O extends z.ZodType>(
   summary: string,
   input: I,
   output: O,
-  compute: (input: z.output<I>, shelf: Shelf) => z.input<O>,
+  compute: (input: z.output<I>, catalogue: Catalogue) => z.input<O>,
 ): Operation {
   return {
     name,
     summary,
     input,
     output,
-    run: (raw, shelf) => {
+    run: (raw, catalogue) => {
       const parsed = input.safeParse(raw);
       if (!parsed.success) throw new OperationFault(parsed.error.issues.map((i) => ({ path: i.path.join("."), message: i.message })));
-      return output.parse(compute(parsed.data, shelf));
+      return output.parse(compute(parsed.data, catalogue));
     },
   };
 }
@@ -70,7 +70,7 @@ const fault = (path: string, message: string): never => {
 };
 
 function find<T extends { id: string }>(list: readonly T[], id: string, path: string): T {
-  return pick(list, id) ?? fault(path, `"${id}" is not on the shelf. GET /api/materials lists what is.`);
+  return pick(list, id) ?? fault(path, `"${id}" is not among the materials. GET /api/materials lists what is.`);
 }
 
 const Span = z.object({ low: z.number(), typical: z.number(), high: z.number() });
@@ -149,8 +149,8 @@ const Measured = z.object({
   widestMm: z.number(),
 });
 const girth = z.array(z.object({ zMm: z.number(), areaMm2: z.number(), perimeterMm: z.number() }));
-const rubberId = z.string().describe("id of a rubber on the shelf, such as rubber-platinum-medium-25");
-const castId = z.string().describe("id of a casting material on the shelf, such as cast-plaster");
+const rubberId = z.string().describe("id of a rubber, such as rubber-platinum-medium-25");
+const castId = z.string().describe("id of a casting material, such as cast-plaster");
 /** A partly filled form without the keys nobody filled in. */
 const withoutUndefined = <T extends object>(o: T): { [K in keyof T]: Exclude<T[K], undefined> } =>
   Object.fromEntries(Object.entries(o).filter(([, v]) => v !== undefined)) as { [K in keyof T]: Exclude<T[K], undefined> };
@@ -212,8 +212,8 @@ export const OPERATIONS: readonly Operation[] = [
       order: z.array(OrderStep),
       warnings: z.array(z.string()),
     }),
-    ({ master, mould, boxId, jacket }, shelf) => {
-      const r = layOutMould(measure(master), mould, find(shelf.boxes, boxId, "boxId"), jacket);
+    ({ master, mould, boxId, jacket }, catalogue) => {
+      const r = layOutMould(measure(master), mould, find(catalogue.boxes, boxId, "boxId"), jacket);
       if (!r.ok) throw new OperationFault(r.problems.map((p) => ({ path: p.path, message: say(p.message, "metric") })));
       const l = r.layout;
       const block = l.kind === "block" ? l : null;
@@ -243,7 +243,7 @@ export const OPERATIONS: readonly Operation[] = [
       mould: Mould.prefault({}),
       rubberId,
       fillGMl: positive("the fill's density").max(25).describe("wet density of the fill, g/mL"),
-      hold: Holding.partial().prefault({}),
+      hold: StrengthDecision.partial().prefault({}),
     }),
     z.object({
       toleranceMm: z.number(),
@@ -263,19 +263,19 @@ export const OPERATIONS: readonly Operation[] = [
         }),
       ),
     }),
-    ({ master, mould, rubberId: r, fillGMl, hold }, shelf) => {
+    ({ master, mould, rubberId: r, fillGMl, hold }, catalogue) => {
       const m = measure(master);
       const laid = layOutMould(m, mould, null);
       if (!laid.ok) throw new OperationFault(laid.problems.map((p) => ({ path: p.path, message: say(p.message, "metric") })));
-      const { shoreA } = find(shelf.rubbers, r, "rubberId");
+      const { shoreA } = find(catalogue.rubbers, r, "rubberId");
       const headMm = headOf(m, mould);
-      const toleranceMm = toleranceOf(m, { ...holdingDefault, ...withoutUndefined(hold) });
+      const toleranceMm = toleranceOf(m, { ...strengthDefault, ...withoutUndefined(hold) });
       return {
         toleranceMm,
         headMm,
         walls: wallsOf(m, laid.layout, mould).map((w) => {
           const b = bulgeOf(w, shoreA, fillGMl, headMm, toleranceMm);
-          return { ...b, name: w.name, kind: w.kind, thicknessMm: w.thicknessMm, ...leastStandingWall(w, shoreA, fillGMl, headMm, toleranceMm) };
+          return { ...b, hold: b.grade, name: w.name, kind: w.kind, thicknessMm: w.thicknessMm, ...leastStandingWall(w, shoreA, fillGMl, headMm, toleranceMm) };
         }),
       };
     },
@@ -293,9 +293,9 @@ export const OPERATIONS: readonly Operation[] = [
       strapN: positive("a strap's load").max(20_000).default(150),
     }),
     z.object({ mostMm: Span, leastThicknessMm: z.number().nullable(), strapsAtMm: z.array(z.number()), strapPullN: z.number(), enough: z.boolean() }),
-    ({ boxId, toleranceMm, strapN, ...panel }, shelf) => {
-      const stock = find(shelf.boxes, boxId, "boxId");
-      if (!stock.modulusMPa) return fault("boxId", `${stock.name} has no stiffness on the shelf: add it to the material first.`);
+    ({ boxId, toleranceMm, strapN, ...panel }, catalogue) => {
+      const stock = find(catalogue.boxes, boxId, "boxId");
+      if (!stock.modulusMPa) return fault("boxId", `${stock.name} has no stiffness: add it to the material first.`);
       const b = backing(panel, stock.thicknessMm, stock.modulusMPa, toleranceMm, strapN);
       return {
         mostMm: panelBow(panel, stock.thicknessMm, stock.modulusMPa).mostMm,
@@ -325,15 +325,15 @@ export const OPERATIONS: readonly Operation[] = [
       ratioLabel: z.string(),
       components: z.array(Part),
     }),
-    (i, shelf) => {
-      const rubber = find(shelf.rubbers, i.rubberId, "rubberId");
+    (i, catalogue) => {
+      const rubber = find(catalogue.rubbers, i.rubberId, "rubberId");
       const r = massRatio(rubber.mix, i.catalystPct);
       if (!r.ok) return fault("catalystPct", r.message);
       const b = rubberBatch(i.volumeMl, rubber.densityGMl.typical, r.ratio, i.marginPct, {
         k: i.cupLossK,
         floorG: i.cupLossFloorG,
       });
-      return { ...b, components: [...b.components] };
+      return { ...b, components: [...b.parts] };
     },
   ),
   define(
@@ -354,8 +354,8 @@ export const OPERATIONS: readonly Operation[] = [
       verdict: z.enum(["add", "good", "near", "off"]),
       message: z.string(),
     }),
-    (i, shelf) => {
-      const r = massRatio(find(shelf.rubbers, i.rubberId, "rubberId").mix, i.catalystPct);
+    (i, catalogue) => {
+      const r = massRatio(find(catalogue.rubbers, i.rubberId, "rubberId").mix, i.catalystPct);
       if (!r.ok) return fault("catalystPct", r.message);
       const c = correctOverPour(i.actualAG, i.actualBG, r.ratio);
       return { ...c, message: say(c.message, "metric") };
@@ -384,12 +384,12 @@ export const OPERATIONS: readonly Operation[] = [
       notes: z.array(z.string()),
       warnings: z.array(z.string()),
     }),
-    (i, shelf) => {
-      const r = castBatch(find(shelf.casts, i.castId, "castId"), i.cavityMl, i);
+    (i, catalogue) => {
+      const r = castBatch(find(catalogue.casts, i.castId, "castId"), i.cavityMl, i);
       if (!r.ok) return fault(r.path.replace(/^cast\./, ""), r.message);
       return {
         ...r.batch,
-        components: [...r.batch.components],
+        components: [...r.batch.parts],
         notes: r.batch.notes.map((n) => say(n, "metric")),
         warnings: r.warnings,
       };
@@ -435,21 +435,21 @@ export const OPERATIONS: readonly Operation[] = [
         }),
       ),
     }),
-    (i, shelf) => {
+    (i, catalogue) => {
       const lists = {
-        surfaceId: shelf.surfaces,
-        sealerId: shelf.releases,
-        releaseId: shelf.releases,
-        clayId: shelf.surfaces,
-        rubberId: shelf.rubbers,
-        secondRubberId: shelf.rubbers,
-        castId: shelf.casts,
+        surfaceId: catalogue.surfaces,
+        sealerId: catalogue.releases,
+        releaseId: catalogue.releases,
+        clayId: catalogue.surfaces,
+        rubberId: catalogue.rubbers,
+        secondRubberId: catalogue.rubbers,
+        castId: catalogue.casts,
       };
       for (const [key, list] of Object.entries(lists)) {
         const id = i[key as keyof typeof lists];
         if (id !== null) find<{ id: string }>(list, id, key);
       }
-      const c = judgeChain(i, shelf);
+      const c = judgeChain(i, catalogue);
       return {
         verdict: c.verdict,
         unanswered: [...c.unanswered],
@@ -466,8 +466,8 @@ export const OPERATIONS: readonly Operation[] = [
     "Pot life and demould time of a rubber at a shop temperature",
     z.strictObject({ rubberId, shopC, catalystPct: z.number().gt(0).nullable().default(null) }),
     z.object({ potLife: Wait, demould: Wait }),
-    (i, shelf) => {
-      const c = rubberCure(find(shelf.rubbers, i.rubberId, "rubberId"), i.shopC, i.catalystPct);
+    (i, catalogue) => {
+      const c = rubberCure(find(catalogue.rubbers, i.rubberId, "rubberId"), i.shopC, i.catalystPct);
       return { potLife: metric(c.potLife), demould: metric(c.demould) };
     },
   ),
@@ -476,8 +476,8 @@ export const OPERATIONS: readonly Operation[] = [
     "Working, demould and finishing time of a casting at a shop temperature",
     z.strictObject({ castId, shopC, volumeMl: positive("volumeMl"), areaMm2: positive("areaMm2") }),
     z.object({ working: Wait, demould: Wait, finished: Wait.extend({ name: z.string() }).nullable() }),
-    (i, shelf) => {
-      const c = castCure(find(shelf.casts, i.castId, "castId"), i.shopC, i);
+    (i, catalogue) => {
+      const c = castCure(find(catalogue.casts, i.castId, "castId"), i.shopC, i);
       return {
         working: metric(c.working),
         demould: metric(c.demould),
@@ -510,8 +510,8 @@ export const OPERATIONS: readonly Operation[] = [
       peaks: z.array(z.object({ depthMm: z.number(), peakC: Span })),
       session: z.array(z.object({ startC: z.number(), skinPeakC: z.number(), overS: z.number(), solidS: z.number().nullable() })),
     }),
-    ({ rubberId: r, castId: c, ...body }, shelf) => {
-      const s = heatStudy(heatQuestionFor(find(shelf.casts, c, "castId"), find(shelf.rubbers, r, "rubberId"), { ...body, jacket: null }));
+    ({ rubberId: r, castId: c, ...body }, catalogue) => {
+      const s = heatStudy(heatQuestionFor(find(catalogue.casts, c, "castId"), find(catalogue.rubbers, r, "rubberId"), { ...body, jacket: null }));
       return { ...s, byThickness: [...s.byThickness], peaks: [...s.peaks], session: [...s.session] };
     },
   ),
@@ -633,11 +633,11 @@ export const OPERATIONS: readonly Operation[] = [
       measured: z.number(),
       laterH: z.number(),
     }),
-    (i, shelf) => {
+    (i, catalogue) => {
       const rule =
         i.castId !== null
-          ? castCure(find(shelf.casts, i.castId, "castId"), i.plannedC, i).demould.rule
-          : rubberCure(find(shelf.rubbers, i.rubberId ?? "", "rubberId"), i.plannedC).demould.rule;
+          ? castCure(find(catalogue.casts, i.castId, "castId"), i.plannedC, i).demould.rule
+          : rubberCure(find(catalogue.rubbers, i.rubberId ?? "", "rubberId"), i.plannedC).demould.rule;
       try {
         const s = cureState(
           rule,
@@ -737,8 +737,8 @@ export const OPERATIONS: readonly Operation[] = [
       steps: z.array(z.object({ id: z.enum(STEP_IDS), state: z.string(), line: z.string() })),
       remarks: z.array(z.object({ path: z.string(), message: z.string(), severity: z.string(), step: z.enum(STEP_IDS) })),
     }),
-    ({ job }, shelf) => {
-      const p = plan(job, shelf);
+    ({ job }, catalogue) => {
+      const p = plan(job, catalogue);
       return {
         volumeMl: p.measure?.volumeMl ?? null,
         boxMl: p.layout?.kind === "block" ? p.layout.boxMl : null,
@@ -749,17 +749,17 @@ export const OPERATIONS: readonly Operation[] = [
         verdict: p.tally.verdict,
         rubberOutH: p.tally.rubberOutH,
         castOutH: p.tally.castOutH,
-        bulgeMm: p.hold?.worst?.mostMm ?? null,
-        holds: p.hold?.verdict ?? null,
-        stretch: p.hold?.stretch.strain ?? null,
+        bulgeMm: p.strength?.worst?.mostMm ?? null,
+        holds: p.strength?.verdict ?? null,
+        stretch: p.strength?.stretch.strain ?? null,
         order: (p.layout ? buildOrder(job.mould, p.layout, job.jacket) : []).map((o) => ({
           ...o,
           what: say(o.what, "metric"),
           release: [...o.release],
           after: [...o.after],
         })),
-        pours: p.pours.map((x) => ({ ...pourOut(x), mixG: x.batch?.mixG ?? null, components: x.batch ? [...x.batch.components] : [] })),
-        castComponents: p.castBatch ? [...p.castBatch.components] : [],
+        pours: p.pours.map((x) => ({ ...pourOut(x), mixG: x.batch?.mixG ?? null, components: x.batch ? [...x.batch.parts] : [] })),
+        castComponents: p.castBatch ? [...p.castBatch.parts] : [],
         steps: p.steps.map((s) => ({ ...s, line: say(s.line, "metric") })),
         remarks: p.remarks.map((r) => ({ ...r, message: say(r.message, "metric") })),
       };

@@ -4,7 +4,7 @@ import { join } from "node:path";
 import { newJob, type Job } from "../core/job";
 import { heldFrom } from "../core/plan";
 import { isNewWorkshop, loadDemo } from "./demo";
-import { findJobs, insertJob, listJobs, readJob, saveJob, shelveJob, stepJob } from "./jobs";
+import { findJobs, insertJob, listJobs, readJob, saveJob, putJobAway, stepJob } from "./jobs";
 import { putMaterial } from "./materials";
 import { openWorkshop, workshopFiles, type Db } from "./open";
 import { castFamilies, insertPour, listLog, mouldYields, readPour } from "./pours";
@@ -40,7 +40,7 @@ describe("jobs in the file", () => {
     expect(findJobs(db, "50 %", 10).map((j) => j.name)).toEqual(["Crater 50 %"]);
     expect(findJobs(db, "_", 10).map((j) => j.name)).toEqual(["crater_rim"]);
     expect(findJobs(db, "'; drop table jobs; --", 10)).toEqual([]);
-    shelveJob(db, "Crater 500", 1);
+    putJobAway(db, "Crater 500", 1);
     expect(findJobs(db, "crater", 1).map((j) => j.name)).toEqual(["crater_rim"]);
     expect(listJobs(db, 2)).toMatchObject({ total: 3, lines: [{ name: "Comet" }, { name: "crater_rim" }] });
   });

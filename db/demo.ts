@@ -1,5 +1,5 @@
 import { newJob, type Job } from "../core/job";
-import { shelfOf, type Material } from "../core/material";
+import { catalogueOf, type Material } from "../core/material";
 import { OPENING } from "../core/mould";
 import { clockFrom } from "../core/clock";
 import { clocksOf, freeze, plan, type Changed, type FaultKey, type FaultMark, type Outcome, type Snapshot } from "../core/plan";
@@ -20,14 +20,14 @@ const master = (shape: Job["master"]["shape"], sizes: Sizes, surfaceId: string, 
 
 /** The made-up workshop's own rubber: a copy of a built-in entry with figures from its own test block. */
 function ownRubber(): Material {
-  const base = shelfOf().rubbers.find((r) => r.id === "rubber-platinum-medium-25");
+  const base = catalogueOf().rubbers.find((r) => r.id === "rubber-platinum-medium-25");
   if (!base) throw new Error("The built-in medium platinum rubber is missing.");
   return { ...base, id: "own-dome-25", name: "Dome-room 25 A, 1:1", note: "The pail by the door. Weighed and timed on our own test block.", provenance: "Our test block, 2026-09", pricePerKg: 26, densityGMl: { low: 1.08, typical: 1.09, high: 1.1 }, copiedFrom: base.id };
 }
 
 /** Heat rubber and pewter of the workshop's own, with the narrower figures of its data sheets. */
 function ownFoundry(): Material[] {
-  const { rubbers, casts } = shelfOf();
+  const { rubbers, casts } = catalogueOf();
   const heat = rubbers.find((r) => r.id === "rubber-tin-heat-30");
   const pewter = casts.find((c) => c.id === "cast-pewter");
   if (!heat || !pewter) throw new Error("The built-in heat rubber or pewter is missing.");
@@ -146,7 +146,7 @@ const POURS: DemoPour[] = [
 const weighed = (s: Snapshot, p: DemoPour): Snapshot =>
   p.sprueMm === undefined
     ? s
-    : { ...s, actual: { parts: s.components.map((c) => ({ name: c.name, gotG: Math.round(c.massG * 10) / 10 })), totalG: s.mixG, cups: 1, witnessG: 0, stirredAt: null, shopC: 18, sprueMm: p.sprueMm, ventMm: 1, vents: 1 } };
+    : { ...s, actual: { parts: s.parts.map((c) => ({ name: c.name, gotG: Math.round(c.massG * 10) / 10 })), totalG: s.mixG, cups: 1, witnessG: 0, stirredAt: null, shopC: 18, sprueMm: p.sprueMm, ventMm: 1, vents: 1 } };
 
 const markOf = (job: Job, p: DemoPour): FaultMark[] => {
   const [fault] = p.faults ?? [];
@@ -172,7 +172,7 @@ function fill(db: Db, now: number): void {
   writeSettings(db, Settings.parse({ workshopName: "Perigee Yard", units: "metric", shopC: 20, forecast: { dayC: 20, nightC: 15, dayFromMin: 480, dayToMin: 1200 }, cups: [{ id: "demo-litre", name: "White litre tub", profile: { kind: "tapered", bottomMm: 98, topMm: 116, heightMm: 118 } }] }));
   const own = demoMaterials();
   for (const m of own) putMaterial(db, m, now - 40 * DAY);
-  const shelf = shelfOf(own);
+  const catalogue = catalogueOf(own);
   const made = new Map<string, Job>();
   demoJobs().forEach(({ id, job }, i) => {
     insertJob(db, id, { ...job, note: "" }, now - 30 * DAY + i * HOUR);
@@ -183,7 +183,7 @@ function fill(db: Db, now: number): void {
   POURS.forEach((p, i) => {
     const job = made.get(p.jobId);
     if (!job) throw new Error(`No demo job ${p.jobId}.`);
-    const frozen = freeze(job, 2, shelf, p.kind, p.index);
+    const frozen = freeze(job, 2, catalogue, p.kind, p.index);
     if (!frozen.ok) throw new Error(`${job.name}: ${frozen.message}`);
     const { demouldH } = frozen.snapshot;
     const pouredAt = now - p.hoursAgo * HOUR;
@@ -195,7 +195,7 @@ function fill(db: Db, now: number): void {
       id, jobId: p.jobId, mouldId: mouldOf.get(p.jobId) ?? null, kind: p.kind, pourIndex: p.index, pouredAt,
       readyLowAt: pouredAt + demouldH.low * HOUR, readyAt: pouredAt + demouldH.typical * HOUR, readyHighAt: pouredAt + demouldH.high * HOUR, snapshot: weighed(frozen.snapshot, p), decisions: job, changed: p.changed ?? null, mould,
     });
-    const clocks = clocksOf(plan(job, shelf), job, p.kind, p.index).filter((c) => c.when === "pour");
+    const clocks = clocksOf(plan(job, catalogue), job, p.kind, p.index).filter((c) => c.when === "pour");
     insertClocks(db, clocks.map((c) => ({ ...clockFrom(`${id}-${c.kind}`, c, { jobId: p.jobId, pourId: id, weighId: null, at: pouredAt, plannedC: 20 }), endedAt: p.outcome ? pouredAt + demouldH.typical * HOUR * 1.1 : null })));
     if (p.outcome) changePour(db, id, { openedAt: pouredAt + demouldH.typical * HOUR * 1.1, outcome: p.outcome, faults: p.faults ?? [], notes: p.notes ?? "", marks: markOf(job, p) });
   });

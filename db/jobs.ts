@@ -9,7 +9,7 @@ export interface StoredJob {
   job: Job;
   revision: number;
   updatedAt: number;
-  shelvedAt: number | null;
+  putAwayAt: number | null;
   canUndo: boolean;
   canRedo: boolean;
 }
@@ -44,7 +44,7 @@ export function readJob(db: Db, id: string): StoredJob | null {
     job: Job.parse(row.document),
     revision: row.revision,
     updatedAt: row.updatedAt,
-    shelvedAt: row.shelvedAt,
+    putAwayAt: row.putAwayAt,
     canUndo: revision?.undoTo != null,
     canRedo: revision?.redoTo != null,
   };
@@ -52,12 +52,12 @@ export function readJob(db: Db, id: string): StoredJob | null {
 
 /** Jobs in hand, newest first. */
 export function listJobs(db: Db, limit: number): { lines: JobLine[]; total: number } {
-  const rows = db.select().from(jobs).where(isNull(jobs.shelvedAt)).orderBy(desc(jobs.updatedAt)).limit(limit).all();
+  const rows = db.select().from(jobs).where(isNull(jobs.putAwayAt)).orderBy(desc(jobs.updatedAt)).limit(limit).all();
   const total =
     db
       .select({ n: sql<number>`count(*)` })
       .from(jobs)
-      .where(isNull(jobs.shelvedAt))
+      .where(isNull(jobs.putAwayAt))
       .get()?.n ?? 0;
   return { lines: rows.map((r) => ({ id: r.id, name: r.name, updatedAt: r.updatedAt, job: Job.parse(r.document) })), total };
 }
@@ -67,7 +67,7 @@ export const findJobs = (db: Db, text: string, limit: number): { id: string; nam
   db
     .select({ id: jobs.id, name: jobs.name })
     .from(jobs)
-    .where(and(isNull(jobs.shelvedAt), contains(jobs.name, text)))
+    .where(and(isNull(jobs.putAwayAt), contains(jobs.name, text)))
     .orderBy(desc(jobs.updatedAt))
     .limit(limit)
     .all();
@@ -142,6 +142,6 @@ export function stepJob(db: Db, id: string, direction: "undo" | "redo", base: nu
 }
 
 /** Puts a job away or takes it out again. */
-export function shelveJob(db: Db, id: string, at: number | null): boolean {
-  return db.update(jobs).set({ shelvedAt: at }).where(eq(jobs.id, id)).run().changes === 1;
+export function putJobAway(db: Db, id: string, at: number | null): boolean {
+  return db.update(jobs).set({ putAwayAt: at }).where(eq(jobs.id, id)).run().changes === 1;
 }

@@ -29,9 +29,9 @@ export const jobs = sqliteTable(
     createdAt: integer("created_at").notNull(),
     updatedAt: integer("updated_at").notNull(),
     /** When it was put away; null while in hand. */
-    shelvedAt: integer("shelved_at"),
+    putAwayAt: integer("put_away_at"),
   },
-  (t) => [index("jobs_in_hand").on(t.shelvedAt, t.updatedAt)],
+  (t) => [index("jobs_in_hand").on(t.putAwayAt, t.updatedAt)],
 );
 
 /** Every saved state of a job. `undoTo` is the state undo goes back to, `redoTo` the state it came from. */
@@ -196,7 +196,7 @@ export const readings = sqliteTable(
 );
 
 /** Work put on the calendar: what a person decided about when; see core/schedule. */
-export const plans = sqliteTable("plans", {
+export const calendars = sqliteTable("plans", {
   id: text("id").primaryKey(),
   document: text("document", { mode: "json" }).notNull(),
   revision: integer("revision").notNull(),

@@ -4,7 +4,7 @@ import { Clock } from "../core/clock";
 import { Job } from "../core/job";
 import { Material, Range } from "../core/material";
 import { Changed, FaultKeySchema, FaultMark, OUTCOMES, Snapshot } from "../core/plan";
-import { Book } from "../core/schedule";
+import { Calendar } from "../core/schedule";
 import { WeighIn } from "../core/weigh";
 import type { Db } from "./open";
 import * as schema from "./schema";
@@ -93,7 +93,7 @@ export const ROWS = {
   }),
   clocks: z.object({ id, jobId: z.string().nullable(), pourId: z.string().nullable(), startedAt: z.number(), endedAt: z.number().nullable(), document: Clock }),
   readings: z.object({ id: z.number().int(), at, c: z.number(), source: z.enum(["typed", "thermometer"]) }),
-  plans: z.object({ id, document: Book, revision: z.number().int(), updatedAt: at }),
+  plans: z.object({ id, document: Calendar, revision: z.number().int(), updatedAt: at }),
 } as const;
 export type TableName = keyof typeof ROWS;
 export const TABLE_NAMES = Object.keys(ROWS) as TableName[];
@@ -112,7 +112,7 @@ const DRIZZLE = {
   weighIns: schema.weighIns,
   clocks: schema.clocks,
   readings: schema.readings,
-  plans: schema.plans,
+  plans: schema.calendars,
 } as const;
 
 const KEYS: Record<TableName, readonly string[]> = {

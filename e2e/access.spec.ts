@@ -31,7 +31,7 @@ test("bench, logbook and pour have no serious accessibility fault", async ({ pag
     "/rack",
     "/rack/demo-mould-10",
     "/rack/demo-mould-10/label",
-    "/schedule",
+    "/calendar",
     "/settings",
     "/no/such/page",
   ]) {
@@ -166,7 +166,7 @@ test("a phone shows everything without sideways scrolling, with targets to tap",
     "/jobs/demo-crater-lamp-base/sheet",
     "/rack",
     "/rack/demo-mould-10",
-    "/schedule",
+    "/calendar",
     "/settings",
   ]) {
     await page.goto(path);

@@ -211,14 +211,14 @@ test("a cold shop moves the cure later and says why", async ({ page }) => {
   await expect(page.getByRole("region", { name: "The shop" }).getByText(/by the forecast/)).toBeVisible({ timeout: 15_000 });
 });
 
-test("a schedule is laid out, a step dragged, the rest yields, and a calendar program can read it", async ({ page }) => {
-  await page.goto("/schedule");
+test("a calendar is laid out, a step dragged, the rest yields, and a calendar program can read it", async ({ page }) => {
+  await page.goto("/calendar");
   await page.getByRole("checkbox", { name: "Comet drawer pull", exact: true }).check();
   const first = page.getByRole("button", { name: /Comet drawer pull: Seal the master.* 40 min/ });
   await expect(first).toBeVisible({ timeout: 20_000 });
   await expect(page.getByText("No order is better.")).toBeVisible({ timeout: 20_000 });
   const starts = async () =>
-    ((await (await page.request.get("/api/schedule")).json()) as { book: { starts: Record<string, number>; pins: Record<string, number> } }).book;
+    ((await (await page.request.get("/api/calendar")).json()) as { calendar: { starts: Record<string, number>; pins: Record<string, number> } }).calendar;
   await expect.poll(async () => Object.keys((await starts()).starts).length).toBeGreaterThan(5);
   const before = await starts();
   const box = await first.boundingBox();
@@ -237,16 +237,16 @@ test("a schedule is laid out, a step dragged, the rest yields, and a calendar pr
   const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "As a calendar file" }).click()]);
   const calendar = new ICAL.Component(ICAL.parse(await readFile(await file.path(), "utf8")) as unknown[]);
   const events = calendar.getAllSubcomponents("vevent").map((e) => new ICAL.Event(e));
-  const book = await starts();
-  expect(events).toHaveLength(Object.keys(book.starts).length);
+  const kept = await starts();
+  expect(events).toHaveLength(Object.keys(kept.starts).length);
   const sealing = events.find((e) => e.summary.includes("Seal the master"));
-  expect(sealing?.startDate.toJSDate().getTime()).toBe(book.starts[key]);
+  expect(sealing?.startDate.toJSDate().getTime()).toBe(kept.starts[key]);
   expect((sealing?.duration.toSeconds() ?? 0) / 60).toBe(40);
   expect(new Set(events.map((e) => e.uid)).size).toBe(events.length);
 });
 
 test("so many good ones by then: how many to pour and how many moulds", async ({ page }) => {
-  await page.goto("/schedule");
+  await page.goto("/calendar");
   await page.getByLabel("Which piece?").selectOption({ label: "Moon-phase tile" });
   await page.getByLabel("Good ones").fill("12");
   await page.getByLabel("By the end of").fill(new Date(Date.now() + 5 * 86_400_000).toISOString().slice(0, 10));

@@ -16,7 +16,7 @@ test("the matrix is read by keyboard, narrowed by need, and taken away as CSV", 
   await page.getByRole("button", { name: "Food", exact: true }).click();
   await expect(grid.getByRole("columnheader")).toHaveCount(1);
   await page.getByRole("button", { name: "Soft", exact: true }).click();
-  await expect(page.getByText("No rubber on the shelf meets all of these")).toBeVisible();
+  await expect(page.getByText("No rubber here meets all of these")).toBeVisible();
   await page.getByRole("button", { name: "Soft", exact: true }).click();
   await page.getByRole("textbox", { name: "Cast" }).fill("chocolate");
   const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "CSV" }).click()]);

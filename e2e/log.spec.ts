@@ -51,7 +51,7 @@ test("a job put away leaves the bench, not the log", async ({ page }) => {
   await expect(page.getByText("3 pours")).toBeVisible();
 });
 
-test("a material taken off the shelf can be put back, and jobs that use it say so", async ({ page }) => {
+test("a material taken out can be put back, and jobs that use it say so", async ({ page }) => {
   await page.goto("/materials");
   await page.getByRole("button", { name: "Copy Platinum 10 A, 1:1, soft and edit" }).click();
   await page.getByRole("dialog").getByLabel("Name", { exact: true }).fill("Soft pail");
@@ -64,7 +64,7 @@ test("a material taken off the shelf can be put back, and jobs that use it say s
   await page.getByRole("button", { name: "Remove Soft pail" }).click();
   await expect(page.getByRole("heading", { name: "Soft pail" })).toHaveCount(0);
   await page.goto("/jobs/demo-moon-phase-tile#pairing");
-  await expect(page.getByText("What was chosen here is no longer on the shelf: choose another.").first()).toBeVisible();
+  await expect(page.getByText("What was chosen here is no longer among the materials: choose another.").first()).toBeVisible();
   await page.getByRole("button", { name: "Undo (Ctrl+Z)" }).click();
   await expect(page.getByTestId("save-state")).toHaveText("Saved");
 });

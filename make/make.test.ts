@@ -1,12 +1,12 @@
 import fc from "fast-check";
 import { newJob, type Job } from "../core/job";
-import { shelfOf } from "../core/material";
+import { catalogueOf } from "../core/material";
 import { plan } from "../core/plan";
 import { nest } from "./nest";
 import { overlapNote, piecesOf, type Piece } from "./pieces";
 import { cutListPlot, dxfOf, nestedPlot, svgOf } from "./plot";
 
-const shelf = shelfOf();
+const catalogue = catalogueOf();
 const tray = (patch: Partial<Job> = {}): Job => ({
   ...newJob("Tray & lid"),
   master: { ...newJob("x").master, shape: "box", sizes: { lengthMm: 100, widthMm: 60, heightMm: 40 } },
@@ -26,7 +26,7 @@ const piece = (lengthMm: number, heightMm: number, count = 1): Piece => ({
 describe("pieces to cut", () => {
   it("are the box's, with how each meets its neighbours", () => {
     const job = tray();
-    const pieces = piecesOf(job, plan(job, shelf), shelf);
+    const pieces = piecesOf(job, plan(job, catalogue), catalogue);
     expect(pieces.map((p) => [p.name, p.count, p.lengthMm, p.heightMm, p.thicknessMm])).toEqual([
       ["Long side", 2, 134, 60, 5],
       ["Short end", 2, 84, 60, 5],
@@ -36,8 +36,8 @@ describe("pieces to cut", () => {
     expect(overlapNote(job)).toBe("Long sides cover the short ends.");
   });
   it("hold the boards behind the rubber as well, where those hold the fill", () => {
-    const job = tray({ jacket: "timber", hold: { ...newJob("x").hold, boardId: "box-plywood-12" } });
-    const boards = piecesOf(job, plan(job, shelf), shelf).filter((p) => p.name.startsWith("Board"));
+    const job = tray({ jacket: "timber", strength: { ...newJob("x").strength, boardId: "box-plywood-12" } });
+    const boards = piecesOf(job, plan(job, catalogue), catalogue).filter((p) => p.name.startsWith("Board"));
     expect(boards.map((p) => [p.lengthMm, p.heightMm, p.thicknessMm])).toEqual([
       [124 + 24, 50, 12],
       [84, 50, 12],
@@ -45,7 +45,7 @@ describe("pieces to cut", () => {
   });
   it("are none for a skin", () => {
     const job = tray({ mould: { ...newJob("x").mould, opening: "glove" } });
-    expect(piecesOf(job, plan(job, shelf), shelf)).toEqual([]);
+    expect(piecesOf(job, plan(job, catalogue), catalogue)).toEqual([]);
   });
 });
 
@@ -119,7 +119,7 @@ const sizeOf = (points: [number, number][]) => {
 
 describe("drawings read back", () => {
   const job = tray();
-  const pieces = piecesOf(job, plan(job, shelf), shelf);
+  const pieces = piecesOf(job, plan(job, catalogue), catalogue);
 
   it("DXF: every piece once, closed, in millimetres, with its name", () => {
     const dxf = readDxf(dxfOf(cutListPlot(pieces, "Tray: cut list")));

@@ -1,4 +1,4 @@
-import { pick, type Shelf } from "../core/material";
+import { pick, type Catalogue } from "../core/material";
 import { OVERLAP_LABEL, type Overlap } from "../core/mould";
 import type { Job } from "../core/job";
 import type { Plan } from "../core/plan";
@@ -21,19 +21,19 @@ const MEETS: Record<Overlap, { long: string; short: string }> = {
 };
 
 /** Everything of a job that is cut from sheet: the box, and boards behind the rubber where they hold the fill. */
-export function piecesOf(job: Job, plan: Plan, shelf: Shelf): Piece[] {
-  const { layout, hold } = plan;
+export function piecesOf(job: Job, plan: Plan, catalogue: Catalogue): Piece[] {
+  const { layout, strength } = plan;
   if (layout?.kind !== "block") return [];
   const meets = MEETS[job.mould.overlap];
-  const stock = pick(shelf.boxes, job.boxId);
+  const stock = pick(catalogue.boxes, job.boxId);
   const box = layout.panels.map((p): Piece => ({
     ...p,
     thicknessMm: p.thicknessMm || (stock?.thicknessMm ?? 0),
     note:
       p.name === "Long side" ? meets.long : p.name === "Short end" ? meets.short : p.name === "Wrap strip" ? "overlaps itself at the seam" : "under the walls",
   }));
-  if (hold?.support !== "boards" || !hold.boards || layout.box.shape !== "rectangular") return box;
-  const t = hold.boards.stock.thicknessMm;
+  if (strength?.support !== "boards" || !strength.boards || layout.box.shape !== "rectangular") return box;
+  const t = strength.boards.stock.thicknessMm;
   const [long, short] = [Math.max(layout.box.lengthMm, layout.box.widthMm), Math.min(layout.box.lengthMm, layout.box.widthMm)];
   return [
     ...box,

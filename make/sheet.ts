@@ -1,7 +1,7 @@
 import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage, type RGB } from "pdf-lib";
 import { buildScene, type Scene, type Stage, type Stuff } from "../core/draw";
 import type { Job } from "../core/job";
-import { JACKET_PRACTICE, JACKETS, pick, SEAL_PRACTICE, type Shelf } from "../core/material";
+import { JACKET_PRACTICE, JACKETS, pick, SEAL_PRACTICE, type Catalogue } from "../core/material";
 import { buildOrder, INSERT_PRACTICE, OPENING } from "../core/mould";
 import type { Plan } from "../core/plan";
 import { formatBand, formatQuantity, say, type Dimension, type UnitSystem } from "../core/quantity";
@@ -169,7 +169,7 @@ class Pen {
 const STAGE_TITLE: Record<Stage, string> = { master: "Master", pour0: "Rubber", pour1: "Second half", jacket: "Jacket", cast: "Casting" };
 
 /** The whole job on paper: drawing to scale, cut list, amounts, order of work, cautions, and room for what really happened. */
-export async function jobSheetPdf(job: Job, revision: number, plan: Plan, shelf: Shelf, system: UnitSystem): Promise<Uint8Array> {
+export async function jobSheetPdf(job: Job, revision: number, plan: Plan, catalogue: Catalogue, system: UnitSystem): Promise<Uint8Array> {
   const doc = await PDFDocument.create();
   doc.setTitle(`${job.name}, job sheet`);
   doc.setProducer("Zesty Ladle");
@@ -177,7 +177,7 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, shelf:
   const fmt = (v: number | null, d: Dimension) => (v === null ? "-" : formatQuantity(v, d, system));
   const band = (r: { low: number; high: number }, d: Dimension) => formatBand(r.low, r.high, d, system);
   const speak = (text: string) => say(text, system);
-  const { measure, layout, hold } = plan;
+  const { measure, layout, strength } = plan;
 
   pen.text(job.name, { size: 20, strong: true, gap: 0 });
   pen.text(`Job sheet, revision ${revision}. ${OPENING[job.mould.opening].label}. ${job.note}`, { soft: true });
@@ -191,7 +191,7 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, shelf:
   });
 
   if (measure) {
-    const panelMm = pick(shelf.boxes, job.boxId)?.thicknessMm ?? 0;
+    const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
     const estimateOnly = job.master.shape === "displaced" || job.master.shape === "weighed";
     const stages: Stage[] = layout
       ? [
@@ -245,7 +245,7 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, shelf:
   for (const s of layout ? buildOrder(job.mould, layout, job.jacket) : [])
     pen.tick(speak(s.what), [...(s.waits ? [`Waits ${s.waits}.`] : []), ...(s.release.length > 0 ? [`Release first: ${s.release.join("; ")}.`] : [])]);
 
-  const pieces = piecesOf(job, plan, shelf);
+  const pieces = piecesOf(job, plan, catalogue);
   if (pieces.length > 0) {
     pen.head("Cut list");
     for (const p of pieces) pen.row(`${p.count} × ${p.name}, ${p.note}`, `${fmt(p.lengthMm, "length")} × ${fmt(p.heightMm, "length")}`);
@@ -261,22 +261,22 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, shelf:
     if (j.bolts > 0) pen.row("Bolts along the flanges", String(j.bolts));
     pen.text(`${j.why} ${JACKET_PRACTICE[j.jacket].how} ${j.parts > 1 ? JACKET_PRACTICE[j.jacket].barrier : ""}`, { size: 9 });
   }
-  if (hold?.worst) {
+  if (strength?.worst) {
     pen.head("Under the fill");
-    pen.row("Walls bulge, standing alone", `${fmt(hold.worst.mostMm.typical, "length")} (${band(hold.worst.mostMm, "length")})`);
-    pen.row("Allowed", fmt(hold.toleranceMm, "length"));
-    if (hold.support === "boards" && hold.boards)
+    pen.row("Walls bulge, standing alone", `${fmt(strength.worst.mostMm.typical, "length")} (${band(strength.worst.mostMm, "length")})`);
+    pen.row("Allowed", fmt(strength.toleranceMm, "length"));
+    if (strength.support === "boards" && strength.boards)
       pen.text(
-        `Boards of ${hold.boards.stock.name.toLowerCase()}; straps ${hold.boards.straps.map((z) => fmt(z, "length")).join(", ")} above the foot, ${Math.round(hold.boards.pullN)} N each, over battens.`,
+        `Boards of ${strength.boards.stock.name.toLowerCase()}; straps ${strength.boards.straps.map((z) => fmt(z, "length")).join(", ")} above the foot, ${Math.round(strength.boards.pullN)} N each, over battens.`,
       );
-    else if (hold.support === "jacket") pen.text("The jacket holds it.");
+    else if (strength.support === "jacket") pen.text("The jacket holds it.");
   }
 
   for (const p of plan.pours) {
     if (!p.batch) continue;
     pen.head(`${p.kind === "coat" ? p.name : `Rubber, ${p.name.toLowerCase()}`}: ${p.rubber.name}, ${p.batch.ratioLabel}`);
     if (p.kind === "block") pen.row("Fill line above the floor", fmt(p.fillLineMm, "length"));
-    for (const c of p.batch.components) pen.row(c.name, fmt(c.massG, "mass"), true);
+    for (const c of p.batch.parts) pen.row(c.name, fmt(c.massG, "mass"), true);
     pen.row("In all", fmt(p.batch.mixG, "mass"), true);
     pen.text(
       `Pot life ${band(p.cure.potLife.hours, "duration")}; ${p.wait.until === "recoat" ? "next coat from" : "open after"} ${band(p.wait.hours, "duration")} at ${fmt(job.shopC, "temperature")}.`,
@@ -285,7 +285,7 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, shelf:
   }
   if (plan.castBatch && plan.cast) {
     pen.head(`Cast: ${plan.cast.name}, ${job.cast.count === 1 ? "one casting" : `${job.cast.count} castings`}, ${plan.castBatch.ratioLabel}`);
-    for (const c of plan.castBatch.components) pen.row(c.name, fmt(c.massG, "mass"), true);
+    for (const c of plan.castBatch.parts) pen.row(c.name, fmt(c.massG, "mass"), true);
     pen.row("In all", fmt(plan.castBatch.mixG, "mass"), true);
     for (const i of plan.inside?.inserts ?? [])
       pen.text(`• Goes inside: ${i.count} × ${i.label}, ${fmt(i.diameterMm, "length")} across, ${fmt(i.lengthMm, "length")} long. ${INSERT_PRACTICE[i.kind]}`, {

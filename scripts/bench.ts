@@ -5,7 +5,7 @@ import { buildScene } from "../core/draw";
 import { newJob, type Job } from "../core/job";
 import { fitMatrix, standardHeat, wantsHeat } from "../core/fit";
 import { Conduction, heatKey, heatStudy, type HeatStudy } from "../core/heat";
-import { shelfOf } from "../core/material";
+import { catalogueOf } from "../core/material";
 import { freeze, plan, tasksOf } from "../core/plan";
 import { solve, type Task } from "../core/schedule";
 import { demoJobs, demoMaterials, loadDemo } from "../db/demo";
@@ -30,7 +30,7 @@ const PAGES = [
   "/log/demo-pour-11",
   "/rack",
   "/rack/demo-mould-10",
-  "/schedule",
+  "/calendar",
 ];
 
 const rows: [string, string, string][] = [];
@@ -45,12 +45,12 @@ const spread = (times: number[], unit: string): string => {
 };
 
 function benchPlan(): void {
-  const shelf = shelfOf(demoMaterials());
+  const catalogue = catalogueOf(demoMaterials());
   const jobs = demoJobs().map((d) => d.job);
   const once = () =>
     jobs.map((job) => {
       const t = performance.now();
-      plan(job, shelf);
+      plan(job, catalogue);
       return performance.now() - t;
     });
   for (let i = 0; i < 100; i++) once();
@@ -59,7 +59,7 @@ function benchPlan(): void {
 
 /** Dragging a wall: every frame is another wall, so nothing is known beforehand. Plan, stiffness and drawing together. */
 function benchDrag(): void {
-  const shelf = shelfOf(demoMaterials());
+  const catalogue = catalogueOf(demoMaterials());
   const base = newJob("x");
   const flat: Job = {
     ...base,
@@ -80,7 +80,7 @@ function benchDrag(): void {
       const wallMm = 6 + (frame++ % 400) * 0.1 + frame * 1e-6;
       const mould = withWall(job.mould, job.mould.opening === "skin" ? "skin" : "block", wallMm);
       const t = performance.now();
-      const p = plan({ ...job, mould }, shelf);
+      const p = plan({ ...job, mould }, catalogue);
       buildScene({ plan: p, mould, stage: "cast", panelMm: 5, estimateOnly: false });
       return performance.now() - t;
     };
@@ -119,7 +119,7 @@ async function benchBrowserDrag(url: string): Promise<void> {
 
 /** One simulation of half an hour, and a matrix of 20 × 20 with its heat worked out from cold. */
 function benchHeat(): void {
-  const shelf = shelfOf(demoMaterials());
+  const catalogue = catalogueOf(demoMaterials());
   const rubber = { kWMK: 0.25, rhoKgM3: 1200, cJKgK: 1300 };
   const tin = { kWMK: 50, rhoKgM3: 7000, cJKgK: 240, melt: { solidusC: 241, liquidusC: 245, latentJKg: 59_000, kLiquidWMK: 30, cLiquidJKgK: 250 } };
   const once = () => {
@@ -138,9 +138,9 @@ function benchHeat(): void {
   for (let i = 0; i < 5; i++) once();
   say("30 minutes of heat on the default grid", spread(Array.from({ length: 40 }, once), "ms"), "under 100 ms");
   const many = {
-    ...shelf,
-    rubbers: [...shelf.rubbers, ...shelf.rubbers].slice(0, 20).map((r, i) => ({ ...r, id: `r${i}` })),
-    casts: [...shelf.casts, ...shelf.casts].slice(0, 20).map((c, i) => ({ ...c, id: `c${i}` })),
+    ...catalogue,
+    rubbers: [...catalogue.rubbers, ...catalogue.rubbers].slice(0, 20).map((r, i) => ({ ...r, id: `r${i}` })),
+    casts: [...catalogue.casts, ...catalogue.casts].slice(0, 20).map((c, i) => ({ ...c, id: `c${i}` })),
   };
   const t = performance.now();
   const studies = new Map<string, HeatStudy>();
@@ -156,12 +156,12 @@ function benchHeat(): void {
 
 /** Calendars of one to three of the demo's largest jobs, as the page's worker looks for them. */
 function benchSchedule(): void {
-  const shelf = shelfOf(demoMaterials());
+  const catalogue = catalogueOf(demoMaterials());
   const jobs = demoJobs();
   const waking = Array.from({ length: 28 }, (_, d): [number, number] => [d * 1440, d * 1440 + 900]);
   const of = (id: string): Task[] => {
     const job = jobs.find((j) => j.id === id)?.job;
-    return job ? tasksOf(id, job, plan(job, shelf), { casts: 2, build: true, degas: true, degasMin: 5, pourGMin: 400 }) : [];
+    return job ? tasksOf(id, job, plan(job, catalogue), { casts: 2, build: true, degas: true, degasMin: 5, pourGMin: 400 }) : [];
   };
   for (const ids of [
     ["demo-dome-finial"],
@@ -206,10 +206,10 @@ async function benchClocks(url: string): Promise<void> {
 function fill(folder: string): void {
   const db = openWorkshop(workshopFiles(folder));
   const now = Date.now();
-  const shelf = shelfOf(demoMaterials());
+  const catalogue = catalogueOf(demoMaterials());
   loadDemo(db, now);
   const jobs = demoJobs();
-  const frozen = jobs.map(({ job }) => freeze(job, 2, shelf, "cast"));
+  const frozen = jobs.map(({ job }) => freeze(job, 2, catalogue, "cast"));
   db.transaction(() => {
     for (let i = 0; i < JOBS; i++) insertJob(db, `many-${i}`, { ...(jobs[i % jobs.length]?.job ?? newJob("x")), name: `Piece ${i}` }, now - i * 60_000);
     for (let i = 0; i < POURS; i++) {
@@ -288,7 +288,7 @@ async function benchScripts(url: string): Promise<void> {
     "/log",
     "/log/demo-pour-11",
     "/rack/demo-mould-10",
-    "/schedule",
+    "/calendar",
     "/settings",
     `/weigh/${batch.id}`,
   ]) {

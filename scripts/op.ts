@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { shelfOf } from "../core/material";
+import { catalogueOf } from "../core/material";
 import { describeOperations, OperationFault, operationNamed } from "../core/operations";
 
 /** `npm run -s op -- <name> < in.json`: the answer as JSON on standard output; faults on standard error, exit code 2. */
@@ -22,7 +22,7 @@ function main(name: string | undefined): void {
     return fail([`Standard input is not JSON: ${e instanceof Error ? e.message : String(e)}`]);
   }
   try {
-    console.log(JSON.stringify(operation.run(input, shelfOf()), null, 2));
+    console.log(JSON.stringify(operation.run(input, catalogueOf()), null, 2));
   } catch (e) {
     if (!(e instanceof OperationFault)) throw e;
     fail(e.faults.map((f) => `${f.path || "input"}: ${f.message}`));

@@ -50,7 +50,7 @@ const SHOTS: [name: string, path: string, size?: Size, act?: (page: Page) => Pro
   ["settings", "/settings"],
   ["weigh", "/jobs/demo-comet-drawer-pull#out", { width: 1024, height: 768 }, weighing],
   ["phone", "/jobs/demo-moon-phase-tile#out", { width: 390, height: 844 }, weighing],
-  ["schedule", "/schedule", { width: 1280, height: 1000 }, planned],
+  ["calendar", "/calendar", { width: 1280, height: 1000 }, planned],
 ];
 
 const server = new Server();

@@ -28,7 +28,7 @@ const ImportMaterials = z.strictObject({
   keepGood: z.boolean().default(false),
 });
 
-/** The workshop's own materials, or all on the shelf, as a file. */
+/** The workshop's own materials, or all that are known, as a file. */
 export function exportMaterials(w: Workshop, query: Record<string, unknown>): { fileName: string; mime: string; text: string } {
   const { format, scope } = ExportQuery.parse({ format: query.format ?? "json", scope: query.scope ?? "own" });
   const materials = scope === "own" ? ownMaterials(w) : allMaterials(w);

@@ -1,7 +1,7 @@
 import type { Held } from "../core/fit";
 import { heatKey, heatStudy, type HeatQuestion, type HeatStudies, type HeatStudy } from "../core/heat";
 import type { Job } from "../core/job";
-import type { Shelf } from "../core/material";
+import type { Catalogue } from "../core/material";
 import { plan, type Plan } from "../core/plan";
 
 /** Studies worked out by this process, the least lately used first. It may be emptied at any time. */
@@ -29,14 +29,14 @@ export function studiesOf(p: Plan): HeatStudies {
  * Plans jobs with the heat studies their verdicts want. New studies are worked out for as many jobs as `budget` allows, so
  * that a page is never held up for long; the rest say that the heat is still to be worked out.
  */
-export function planAll(jobs: readonly { job: Job; held?: Held | undefined }[], shelf: Shelf, budget = 2): Plan[] {
+export function planAll(jobs: readonly { job: Job; held?: Held | undefined }[], catalogue: Catalogue, budget = 2): Plan[] {
   let left = budget;
   return jobs.map(({ job, held }) => {
     const conditions = { shopC: null, ...(held ? { held } : {}) };
-    const first = plan(job, shelf, conditions);
+    const first = plan(job, catalogue, conditions);
     if (!wantsStudy(first)) return first;
     const ready = first.heat.every((h) => kept.has(heatKey(h.question)));
     if (!ready && left-- <= 0) return first;
-    return plan(job, shelf, conditions, studiesOf(first));
+    return plan(job, catalogue, conditions, studiesOf(first));
   });
 }

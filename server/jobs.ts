@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
 import { Job, newJob } from "../core/job";
-import { findJobs, insertJob, listJobs, readJob, saveJob, shelveJob, stepJob, type JobLine, type StepResult, type StoredJob } from "../db/jobs";
+import { findJobs, insertJob, listJobs, readJob, saveJob, putJobAway, stepJob, type JobLine, type StepResult, type StoredJob } from "../db/jobs";
 import { readSettings } from "../db/settings";
 import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
@@ -60,5 +60,5 @@ export function undoJob(w: Workshop, id: string, body: unknown): StoredJob {
 
 /** Puts a job away; its log and moulds stay. */
 export function putAway(w: Workshop, id: string): void {
-  if (!shelveJob(w.db, id, w.now())) missing(id);
+  if (!putJobAway(w.db, id, w.now())) missing(id);
 }

@@ -40,7 +40,7 @@ const pourRow = (p: Pour) => ({
 
 /** One row a part weighed, so that a table can add up what was used. */
 const batchRows = (p: Pour) =>
-  p.snapshot.components.map((c) => ({
+  p.snapshot.parts.map((c) => ({
     pour: p.id,
     poured_at: time(p.pouredAt),
     job: p.snapshot.jobName,

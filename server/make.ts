@@ -11,7 +11,7 @@ import { OPENING } from "../core/mould";
 import { getJob } from "./jobs";
 import { Refusal } from "./refusal";
 import { heldOf } from "./pours";
-import { shelf, type Workshop } from "./workshop";
+import { catalogue, type Workshop } from "./workshop";
 
 /** Files a job can be made from, with their media types. */
 export const MAKE_FILES = {
@@ -44,7 +44,7 @@ const notReady = (what: string): never => {
 export async function makeFile(w: Workshop, jobId: string, name: string): Promise<Made> {
   const stored = getJob(w, jobId);
   if (!isMakeFile(name)) throw new Refusal(404, "no-file", `There is no file "${name.slice(0, 40)}". There are: ${Object.keys(MAKE_FILES).join(", ")}.`);
-  const known = shelf(w);
+  const known = catalogue(w);
   const held = heldOf(w, [jobId]).get(jobId);
   const p = plan(stored.job, known, { shopC: null, ...(held ? { held } : {}) });
   const type = MAKE_FILES[name];
@@ -79,7 +79,7 @@ export async function makeFile(w: Workshop, jobId: string, name: string): Promis
 }
 
 function pieces(job: Job, p: Plan, w: Workshop) {
-  const all = piecesOf(job, p, shelf(w));
+  const all = piecesOf(job, p, catalogue(w));
   return all.length > 0 ? all : notReady(p.layout ? "A skin has no box to cut." : "Measure the master first: the cut list follows from it.");
 }
 
@@ -118,7 +118,7 @@ interface PrintSummary {
 
 export async function makeSummary(w: Workshop, jobId: string): Promise<MakeSummary> {
   const { job } = getJob(w, jobId);
-  const p = plan(job, shelf(w));
+  const p = plan(job, catalogue(w));
   const { make } = job;
   const summed = (print: Print): PrintSummary => ({
     parts: print.parts.map(({ name, sizeMm, volumeMl }) => ({

@@ -3,13 +3,13 @@ import { doubtsAbout, isBuiltIn, Material, type Doubt } from "../core/material";
 import { deleteMaterial, listOwnMaterials, putMaterial } from "../db/materials";
 import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
-import { shelf, type Workshop } from "./workshop";
+import { catalogue, type Workshop } from "./workshop";
 
 export const ownMaterials = (w: Workshop): Material[] => listOwnMaterials(w.db);
 
-/** Every material on the shelf as one list. */
+/** Every material of the catalogue as one list. */
 export function allMaterials(w: Workshop): Material[] {
-  const s = shelf(w);
+  const s = catalogue(w);
   return [...s.rubbers, ...s.casts, ...s.surfaces, ...s.releases, ...s.boxes];
 }
 

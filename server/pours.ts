@@ -26,7 +26,7 @@ import { studiesOf } from "./heat";
 import { getJob } from "./jobs";
 import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
-import { shelf, type Workshop } from "./workshop";
+import { catalogue, type Workshop } from "./workshop";
 
 const HOUR = 3_600_000;
 
@@ -63,7 +63,7 @@ export function freezePour(
     throw new Refusal(409, "stale", "This job was changed since this page read it, so the numbers to freeze are in doubt. Look again, then log the pour.", {
       current: stored,
     });
-  const known = shelf(w);
+  const known = catalogue(w);
   const planned = plan(stored.job, known);
   const frozen = freeze(stored.job, stored.revision, known, kind, pourIndex, studiesOf(planned), heldOf(w, [jobId]).get(jobId));
   if (!frozen.ok) throw new Refusal(422, "not-ready", frozen.message);
@@ -94,7 +94,7 @@ export interface MadePour {
  * Enters a pour into the log and sets its clocks going, all or nothing. The last pour of rubber makes a mould. Returns its id.
  */
 export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) => void = () => {}): string {
-  const planned = plan(made.decisions, shelf(w));
+  const planned = plan(made.decisions, catalogue(w));
   const moulds = listMoulds(w.db, made.jobId);
   const makes =
     made.kind === "rubber" && made.pourIndex === planned.pours.length - 1
@@ -168,7 +168,7 @@ export function updatePour(w: Workshop, id: string, body: unknown): Pour {
       endClocks(w.db, (c) => c.pourId === id && OPENS.includes(c.kind), w.now());
       const job = readDecisions(w.db, id);
       if (!job) return;
-      const after = clocksOf(plan(job, shelf(w)), job, before.kind, before.pourIndex);
+      const after = clocksOf(plan(job, catalogue(w)), job, before.kind, before.pourIndex);
       startClocks(w, after, "open", { jobId: before.jobId, pourId: id, weighId: null, at: openedAt, plannedC: before.snapshot.shopC });
     }
   });

@@ -2,7 +2,7 @@
 import { logPour, getPour, updatePour } from "./pours";
 import { getJob } from "./jobs";
 import { mouldLabel, mouldPage, nextChangeFor, pourAdvice, rack, updateMould } from "./rack";
-import { calendarFile, coming, produce, saveSchedule, schedule } from "./schedule";
+import { calendarFile, coming, produce, saveCalendar, calendarView } from "./calendar";
 import { refused, Shops, START } from "./fixtures/shop";
 import type { Workshop } from "./workshop";
 
@@ -74,29 +74,29 @@ describe("what to change next", () => {
 });
 
 describe("the calendar", () => {
-  const book = () => ({ ...schedule(w).book, jobs: [{ jobId: "demo-comet-drawer-pull", casts: 2, build: true }] });
+  const calendar = () => ({ ...calendarView(w).calendar, jobs: [{ jobId: "demo-comet-drawer-pull", casts: 2, build: true }] });
   it("is saved once, told to the later page, and read by the bench", () => {
-    const saved = saveSchedule(w, { baseRevision: 0, book: book() });
+    const saved = saveCalendar(w, { baseRevision: 0, calendar: calendar() });
     expect(saved.tasks.map((t) => t.id)).toEqual(expect.arrayContaining(["demo-comet-drawer-pull/first", "demo-comet-drawer-pull/cast-2"]));
-    const late = refused(() => saveSchedule(w, { baseRevision: 0, book: book() }));
+    const late = refused(() => saveCalendar(w, { baseRevision: 0, calendar: calendar() }));
     expect([late.code, (late.detail.current as { revision: number }).revision]).toEqual(["stale", 1]);
     expect(coming(w)).toEqual([]);
     const starts = { "demo-comet-drawer-pull/first": START + 3_600_000, "demo-comet-drawer-pull/box": START - 9e6 };
-    saveSchedule(w, { baseRevision: 1, book: { ...book(), starts, hands: { "demo-comet-drawer-pull/first": 50 } } });
+    saveCalendar(w, { baseRevision: 1, calendar: { ...calendar(), starts, hands: { "demo-comet-drawer-pull/first": 50 } } });
     expect(coming(w)).toEqual([expect.objectContaining({ fromAt: START + 3_600_000, toAt: START + 3_600_000 + 50 * 60_000, equipment: null })]);
     expect(coming(w)[0]!.label).toMatch(/^Comet drawer pull: Pour the first half to 4\d mm/);
     const { text } = calendarFile(w);
     expect(text.match(/BEGIN:VEVENT/g)).toHaveLength(2);
     expect(text).toMatch(/DTSTART:20261125T100000Z/);
     expect(text).toMatch(/DTEND:20261125T105000Z/);
-    saveSchedule(w, { baseRevision: 2, book: { ...book(), starts, done: ["demo-comet-drawer-pull/first"] } });
+    saveCalendar(w, { baseRevision: 2, calendar: { ...calendar(), starts, done: ["demo-comet-drawer-pull/first"] } });
     expect(coming(w)).toEqual([]);
   });
 
   it("refuses a seventh job and half a casting in words", () => {
     const seven = Array.from({ length: 7 }, (_, i) => ({ jobId: `j${i}`, casts: 1, build: true }));
-    expect(refused(() => saveSchedule(w, { baseRevision: 0, book: { ...book(), jobs: seven } })).message).toMatch(/at most six jobs/);
-    expect(refused(() => saveSchedule(w, { baseRevision: 0, book: { ...book(), jobs: [{ jobId: "x", casts: 0.5, build: true }] } })).status).toBe(400);
+    expect(refused(() => saveCalendar(w, { baseRevision: 0, calendar: { ...calendar(), jobs: seven } })).message).toMatch(/at most six jobs/);
+    expect(refused(() => saveCalendar(w, { baseRevision: 0, calendar: { ...calendar(), jobs: [{ jobId: "x", casts: 0.5, build: true }] } })).status).toBe(400);
   });
 
   it("reckons an order by the yield of its own moulds, and refuses a day that is over", () => {

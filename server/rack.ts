@@ -11,7 +11,7 @@ import { studiesOf } from "./heat";
 import { parseOrRefuse } from "./parse";
 import { getPour, heldOf } from "./pours";
 import { Refusal } from "./refusal";
-import { shelf, type Workshop } from "./workshop";
+import { catalogue, type Workshop } from "./workshop";
 
 const HOUR = 3_600_000;
 export const RACK_PAGE = 60;
@@ -121,7 +121,7 @@ export interface PourAdvice {
 /** What to change after a pour, worked out from its faults and the numbers frozen with it. */
 export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
   const job = readDecisions(w.db, pour.id);
-  const known = shelf(w);
+  const known = catalogue(w);
   const p = job && plan(job, known);
   const judged = p && job ? plan(job, known, { shopC: null, held: heldOf(w, [pour.jobId]).get(pour.jobId) ?? "new" }, studiesOf(p)) : null;
   const stage = pour.kind === "cast" ? ("cast" as const) : pour.pourIndex > 0 ? ("pour1" as const) : ("pour0" as const);

@@ -6,7 +6,7 @@ import { join } from "node:path";
 import Papa from "papaparse";
 import { judgeChain } from "../core/fit";
 import { newJob, type Job } from "../core/job";
-import { shelfOf } from "../core/material";
+import { catalogueOf } from "../core/material";
 import { fitQuestionOf, heldByLog, plan } from "../core/plan";
 import { loadDemo } from "../db/demo";
 import { putMaterial } from "../db/materials";
@@ -21,7 +21,7 @@ import { getPour, logbook, logPour, poursOfJob, updatePour, yields } from "./pou
 import { exportLog } from "./logCsv";
 import { Refusal, storageRefusal } from "./refusal";
 import { getSettings, updateSettings } from "./settings";
-import { openAt, shelf, WorkshopUnavailable, type Workshop } from "./workshop";
+import { openAt, catalogue, WorkshopUnavailable, type Workshop } from "./workshop";
 import { runOperation } from "./operations";
 
 const HOUR = 3_600_000;
@@ -126,7 +126,7 @@ describe("jobs", () => {
 
 describe("the log", () => {
   it("freezes the day's numbers: later changes to job or material do not touch them", () => {
-    const own = addMaterial(w, { ...shelfOf().rubbers.find((r) => r.id === "rubber-tin-medium-25")!, name: "Our tin" });
+    const own = addMaterial(w, { ...catalogueOf().rubbers.find((r) => r.id === "rubber-tin-medium-25")!, name: "Our tin" });
     const id = start({ ...puck(), rubberId: own.id });
     const pour = logPour(w, { jobId: id, jobRevision: 2, kind: "rubber" });
     const mix = pour.snapshot.mixG;
@@ -153,10 +153,10 @@ describe("the log", () => {
     logPour(w, { jobId: id, jobRevision: 3, kind: "cast" });
     expect(heldByLog(poursOfJob(w, id))).toBe("non-food");
     // Whatever the person says of the mould, the log knows better.
-    const later = plan({ ...food, held: "food" }, shelf(w), { shopC: null, held: heldByLog(poursOfJob(w, id)) });
+    const later = plan({ ...food, held: "food" }, catalogue(w), { shopC: null, held: heldByLog(poursOfJob(w, id)) });
     expect(later.chain.links.flatMap((l) => l.findings).map((f) => f.ruleId)).toContain("food-after-other");
     expect(
-      plan(food, shelf(w))
+      plan(food, catalogue(w))
         .chain.links.flatMap((l) => l.findings)
         .map((f) => f.ruleId),
     ).not.toContain("food-after-other");
@@ -215,7 +215,7 @@ describe("the log", () => {
 
 describe("materials and settings", () => {
   it("built-ins stay intact; copies are edited and doubted but saved", () => {
-    const base = shelfOf().rubbers[0]!;
+    const base = catalogueOf().rubbers[0]!;
     expect(refused(() => updateMaterial(w, base.id, base)).code).toBe("built-in");
     expect(refused(() => removeMaterial(w, base.id)).code).toBe("built-in");
     const made = addMaterial(w, { ...base, name: "Ours", copiedFrom: base.id });
@@ -239,7 +239,7 @@ describe("materials and settings", () => {
   });
 
   it("operations see the workshop's own entries", () => {
-    const { id } = addMaterial(w, { ...shelfOf().rubbers.find((r) => r.id === "rubber-tin-medium-25")!, name: "Ours" });
+    const { id } = addMaterial(w, { ...catalogueOf().rubbers.find((r) => r.id === "rubber-tin-medium-25")!, name: "Ours" });
     expect(runOperation(w, "rubber.batch", { rubberId: id, volumeMl: 100 })).toMatchObject({ ratioLabel: "10:1 by mass" });
     expect(refused(() => runOperation(w, "nope", {})).status).toBe(404);
     expect(allMaterials(w)[0]!.id).toBe(id);
@@ -251,7 +251,7 @@ describe("materials in and out", () => {
   const rubberCsv = () => exportMaterials(w, { format: "csv", scope: "all" }).text;
 
   it("come back through a file as they went, and replace the workshop's own by id", () => {
-    const base = shelfOf().rubbers[0]!;
+    const base = catalogueOf().rubbers[0]!;
     const made = addMaterial(w, { ...base, name: "Ours", copiedFrom: base.id });
     const file = exportMaterials(w, { format: "json" });
     updateMaterial(w, made.id, { ...base, name: "Changed" });
@@ -259,7 +259,7 @@ describe("materials in and out", () => {
     expect(ownMaterials(w)).toMatchObject([{ id: made.id, name: "Ours" }]);
   });
 
-  it("take a whole shelf in by CSV as copies; built-ins stay", () => {
+  it("take a whole list in by CSV as copies; built-ins stay", () => {
     const count = allMaterials(w).length;
     expect(importMaterials(w, { format: "csv", text: rubberCsv() })).toMatchObject({ kept: count, faults: [] });
     expect(ownMaterials(w)).toHaveLength(count);
@@ -306,10 +306,10 @@ describe("patch tests", () => {
   const verdict = () =>
     judgeChain(
       { ...fitQuestionOf({ ...newJob("x"), rubberId: "rubber-platinum-medium-25", master: { ...newJob("x").master, surfaceId: "own-putty" } }) },
-      shelf(w),
+      catalogue(w),
     ).links.find((l) => l.contact === "surface-rubber");
 
-  it("answer for their exact pair, on this shelf, from then on", () => {
+  it("answer for their exact pair, in this workshop, from then on", () => {
     putty();
     expect(verdict()).toMatchObject({ verdict: "untested", key: ask.pair });
     const patch = startPatch(w, ask);
@@ -331,7 +331,7 @@ describe("patch tests", () => {
           master: { ...newJob("x").master, surfaceId: "own-putty" },
         }),
       },
-      shelf(w),
+      catalogue(w),
     );
     expect(coated.links.find((l) => l.contact === "surface-rubber")!.findings.map((f) => f.ruleId)).not.toContain("patch-clean");
   });
@@ -357,7 +357,7 @@ describe("patch tests", () => {
     judgePatch(w, patch.id, { outcome: "clean" });
     const chain = judgeChain(
       fitQuestionOf({ ...newJob("x"), rubberId: "rubber-platinum-medium-25", master: { ...newJob("x").master, surfaceId: "surface-oil-clay-sulphur" } }),
-      shelf(w),
+      catalogue(w),
     );
     expect(chain.links.find((l) => l.contact === "surface-rubber")).toMatchObject({ verdict: "no", key: known.pair });
   });

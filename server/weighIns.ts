@@ -23,7 +23,7 @@ import { endWeighClocks, readShopC, startClocks } from "./clocks";
 import { parseOrRefuse } from "./parse";
 import { enterPour, freezePour, getPour, mouldFor } from "./pours";
 import { Refusal } from "./refusal";
-import { shelf, type Workshop } from "./workshop";
+import { catalogue, type Workshop } from "./workshop";
 
 const Begin = z.object({
   jobId: z.string().min(1),
@@ -87,7 +87,7 @@ function fillCurve(p: Plan, kind: "rubber" | "cast", pourIndex: number): FillCur
 }
 
 function viewOf(w: Workshop, s: StoredWeighIn): WeighView {
-  const p = plan(s.frozen.job, shelf(w));
+  const p = plan(s.frozen.job, catalogue(w));
   const step = s.kind === "rubber" ? "rubber" : "cast";
   const { id, jobId, kind, pourIndex, mouldId, revision, endedAt, pourId, weighIn } = s;
   return {
@@ -117,7 +117,7 @@ function planned(
     const { low, typical, high } = pour.rubber.densityGMl;
     const hours = pour.cure.potLife.hours;
     return {
-      parts: rubberParts(pour.batch.components, pour.rubber.mix, job.rubber.catalystPct),
+      parts: rubberParts(pour.batch.parts, pour.rubber.mix, job.rubber.catalystPct),
       batchG: pour.batch.mixG,
       gMl: typical,
       gMlHalf: (high - low) / 2,
@@ -128,10 +128,10 @@ function planned(
   if (!p.castBatch || !p.cast || !p.castCure)
     throw new Refusal(422, "not-ready", "The casting is not worked out yet: finish the master and pairing steps first.");
   const hours = p.castCure.working.hours;
-  const { components, wetDensityGMl, ratioLabel } = p.castBatch;
-  const batchG = components.reduce((s, c) => s + c.massG, 0);
+  const { parts, wetDensityGMl, ratioLabel } = p.castBatch;
+  const batchG = parts.reduce((s, c) => s + c.massG, 0);
   return {
-    parts: castParts(components, p.cast),
+    parts: castParts(parts, p.cast),
     batchG,
     gMl: wetDensityGMl,
     gMlHalf: wetDensityGMl * 0.02,
@@ -201,7 +201,7 @@ export function actOnBatch(w: Workshop, id: string, body: unknown): WeighView {
       const before = "cup" in act ? s.weighIn.cups[act.cup] : undefined;
       if (act.do === "stir" && before?.stirredAt === null) {
         const many = done.next.cups.length > 1 ? `, cup ${act.cup + 1}` : "";
-        const clocks = clocksOf(plan(s.frozen.job, shelf(w)), s.frozen.job, s.kind, s.pourIndex).map((c) => ({ ...c, label: `${c.label}${many}` }));
+        const clocks = clocksOf(plan(s.frozen.job, catalogue(w)), s.frozen.job, s.kind, s.pourIndex).map((c) => ({ ...c, label: `${c.label}${many}` }));
         startClocks(w, clocks, "stir", { jobId: s.jobId, pourId: null, weighId: `${id}:${act.cup}`, at: now, plannedC: s.frozen.snapshot.shopC });
       }
       if (act.do === "empty") endWeighClocks(w, `${id}:${act.cup}`);

@@ -1,6 +1,6 @@
 import { mkdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { shelfOf, type Shelf } from "../core/material";
+import { catalogueOf, type Catalogue } from "../core/material";
 import { adoptCuring } from "../db/clocks";
 import { listOwnMaterials } from "../db/materials";
 import { patchResults } from "../db/patches";
@@ -43,4 +43,4 @@ export function workshop(): Workshop {
 }
 
 /** Built-ins, the workshop's own entries. */
-export const shelf = (w: Workshop): Shelf => ({ ...shelfOf(listOwnMaterials(w.db)), patches: patchResults(w.db) });
+export const catalogue = (w: Workshop): Catalogue => ({ ...catalogueOf(listOwnMaterials(w.db)), patches: patchResults(w.db) });

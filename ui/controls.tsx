@@ -81,7 +81,7 @@ export function Pick({
         onChange={(e) => onChange(e.target.value === "" ? null : e.target.value)}
       >
         <option value="">{none ?? "Choose…"}</option>
-        {!known && <option value={value}>No longer on the shelf</option>}
+        {!known && <option value={value}>No longer among the materials</option>}
         {groups.map((g) =>
           g === "" ? (
             options

@@ -1,11 +1,11 @@
 import fc from "fast-check";
-import { shelfOf, type Cast, type RubberMix } from "../material";
+import { catalogueOf, type Cast, type RubberMix } from "../material";
 import { say } from "../quantity";
 import { castBatch, correctOverPour, cupLossG, massRatio, mixForNeed, rubberBatch, splitByRatio, TYPICAL_CUP_LOSS, type CastDecision, type MassRatio } from ".";
 
-const shelf = shelfOf();
-const rubber = (id: string) => shelf.rubbers.find((r) => r.id === id)!;
-const cast = (id: string): Cast => shelf.casts.find((c) => c.id === id)!;
+const catalogue = catalogueOf();
+const rubber = (id: string) => catalogue.rubbers.find((r) => r.id === id)!;
+const cast = (id: string): Cast => catalogue.casts.find((c) => c.id === id)!;
 const NONE = { k: 0, floorG: 0 };
 const ratio = (mix: RubberMix, pct: number | null = null): MassRatio => {
   const r = massRatio(mix, pct);
@@ -22,14 +22,14 @@ const refusal = (id: string, ml: number, d: Partial<CastDecision> = {}) => {
   const r = castBatch(cast(id), ml, { ...plainCast, ...d });
   return r.ok ? "accepted" : r.message;
 };
-const grams = (b: { components: readonly { name: string; massG: number }[] }, name: string) => b.components.find((c) => c.name === name)!.massG;
+const grams = (b: { parts: readonly { name: string; massG: number }[] }, name: string) => b.parts.find((c) => c.name === name)!.massG;
 
 describe("rubber", () => {
   it("484.4 mL at 1.10 is 532.9 g; at 10:1 by mass 484.4 g base and 48.4 g catalyst", () => {
     const b = rubberBatch(484.43, 1.1, ratio(rubber("rubber-tin-medium-25").mix), 0, NONE);
     expect(b.mixG).toBeCloseTo(532.87, 1);
-    expect(b.components[0].massG).toBeCloseTo(484.4, 1);
-    expect(b.components[1].massG).toBeCloseTo(48.4, 1);
+    expect(b.parts[0].massG).toBeCloseTo(484.4, 1);
+    expect(b.parts[1].massG).toBeCloseTo(48.4, 1);
     expect(b.ratioLabel).toBe("10:1 by mass");
   });
 
@@ -174,14 +174,14 @@ describe("casting mixes", () => {
     expect(refusal("cast-foundry-wax", 100, { fragrancePct: 3 })).toMatch(/does not belong/);
   });
 
-  it("every built-in cast: components add up, and no casting is heavier dry than wet", () => {
-    for (const c of shelf.casts) {
+  it("every built-in cast: parts add up, and no casting is heavier dry than wet", () => {
+    for (const c of catalogue.casts) {
       const b = batch(c.id, 321);
-      expect(b.components.reduce((s, p) => s + p.massG, 0)).toBeCloseTo(b.mixG, 6);
-      expect(b.components.every((p) => p.massG > 0)).toBe(true);
+      expect(b.parts.reduce((s, p) => s + p.massG, 0)).toBeCloseTo(b.mixG, 6);
+      expect(b.parts.every((p) => p.massG > 0)).toBe(true);
       expect(b.dryG.low <= b.dryG.typical && b.dryG.typical <= b.dryG.high).toBe(true);
       if (c.family !== "metal") expect(b.dryG.typical).toBeLessThanOrEqual(b.wetG + 1e-9);
-      // The casting's own density must agree with the density on the shelf.
+      // The casting's own density must agree with the density of its entry.
       expect(b.dryG.typical / 321 / c.densityGMl.typical).toBeGreaterThan(0.92);
       expect(b.dryG.typical / 321 / c.densityGMl.typical).toBeLessThan(1.08);
     }
@@ -190,7 +190,7 @@ describe("casting mixes", () => {
   it("scales with castings and margin, but a casting weighs the same", () => {
     fc.assert(
       fc.property(
-        fc.constantFrom(...shelf.casts.map((c) => c.id)),
+        fc.constantFrom(...catalogue.casts.map((c) => c.id)),
         fc.integer({ min: 1, max: 40 }),
         fc.double({ min: 0, max: 50, noNaN: true }),
         (id, count, marginPct) => {

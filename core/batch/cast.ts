@@ -1,6 +1,6 @@
 import type { Cast, Range } from "../material";
 import { quote } from "../quantity";
-import { massRatio, splitByRatio, type Component } from "./rubber";
+import { massRatio, splitByRatio, type Part } from "./rubber";
 
 /** Density of dry gypsum powder, g/mL [hemihydrate about 2.6 to 2.75; handbook value 2.65]. */
 const GYPSUM_POWDER_GML = 2.65;
@@ -23,11 +23,11 @@ export interface CastDecision {
 
 export interface CastBatch {
   /** In pouring order; for all `count` castings with margin. */
-  components: readonly Component[];
+  parts: readonly Part[];
   /** All that is mixed or melted, g. */
   mixG: number;
   mixMl: number;
-  /** One casting as poured, as it leaves the mould, and at rest on the shelf (dry or solid), g. */
+  /** One casting as poured, as it leaves the mould, and at rest (dry or solid), g. */
   wetG: number;
   demouldedG: Range;
   dryG: Range;
@@ -41,7 +41,7 @@ export interface CastBatch {
 export type CastResult = { ok: true; batch: CastBatch; warnings: string[] } | { ok: false; path: string; message: string };
 
 const spread = (v: number, low = v, high = v): Range => ({ low, typical: v, high });
-const scale = (cs: Component[], by: number): Component[] =>
+const scale = (cs: Part[], by: number): Part[] =>
   cs.map((c) => ({ ...c, massG: c.massG * by, volumeMl: c.volumeMl === null ? null : c.volumeMl * by }));
 
 /**
@@ -63,8 +63,8 @@ export function castBatch(cast: Cast, cavityMl: number, d: CastDecision): CastRe
   const one = forOne(cast, cavityMl, d);
   if (!one.ok) return one;
   const { batch, warnings } = one;
-  const components = scale([...batch.components], factor);
-  return { ok: true, warnings, batch: { ...batch, components, mixG: batch.mixG * factor, mixMl: batch.mixMl * factor } };
+  const parts = scale([...batch.parts], factor);
+  return { ok: true, warnings, batch: { ...batch, parts, mixG: batch.mixG * factor, mixMl: batch.mixMl * factor } };
 }
 
 function waterOf(name: string, chosen: number | null, allowed: Range): { water: number; warnings: string[] } | { message: string } {
@@ -105,7 +105,7 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
       const extraMl = mix.extras.reduce((v, e) => v + e.per100Powder / 100 / e.densityGMl, 0);
       const powder = ml / (1 / GYPSUM_POWDER_GML + w.water / 100 + extraMl);
       const water = (powder * w.water) / 100;
-      const extras = mix.extras.map((e): Component => ({
+      const extras = mix.extras.map((e): Part => ({
         name: e.name,
         massG: (powder * e.per100Powder) / 100,
         volumeMl: (powder * e.per100Powder) / 100 / e.densityGMl,
@@ -120,7 +120,7 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
         ok: true,
         warnings: w.warnings,
         batch: {
-          components: [
+          parts: [
             { name: "Water", massG: water, volumeMl: water, note: "into the bowl first" },
             ...extras.filter((e) => /liquid/i.test(e.name)),
             ...(pigment > 0 ? [{ name: "Pigment", massG: pigment, volumeMl: null, note: "into the water" }] : []),
@@ -163,7 +163,7 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
         ok: true,
         warnings: w.warnings,
         batch: {
-          components: [
+          parts: [
             {
               name: "Dry mix",
               massG: dryMix,
@@ -222,7 +222,7 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
         ok: true,
         warnings: [],
         batch: {
-          components: [
+          parts: [
             { name: what, massG: total - fragrance, volumeMl: null },
             ...(fragrance > 0 ? [{ name: "Fragrance", massG: fragrance, volumeMl: null, note: "stirred in off the heat" }] : []),
           ],
@@ -245,7 +245,7 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
         ok: true,
         warnings: [],
         batch: {
-          components: [{ name: "Alloy", massG: casting + button + ladle, volumeMl: null }],
+          parts: [{ name: "Alloy", massG: casting + button + ladle, volumeMl: null }],
           mixG: casting + button + ladle,
           mixMl: (casting + button + ladle) / cast.densityGMl.typical,
           wetG: casting,
@@ -265,7 +265,7 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
         ok: true,
         warnings: [],
         batch: {
-          components: splitByRatio(total, r.ratio),
+          parts: splitByRatio(total, r.ratio),
           mixG: total,
           mixMl: ml,
           wetG: total,
@@ -279,17 +279,17 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
     }
     case "recipe": {
       const total = ml * cast.densityGMl.typical;
-      const components = mix.per100.map((p): Component => ({
+      const parts = mix.per100.map((p): Part => ({
         name: p.name,
         massG: (total * p.grams) / 100,
         volumeMl: p.densityGMl ? (total * p.grams) / 100 / p.densityGMl : null,
       }));
-      const pan = components.reduce((s, c) => s + c.massG, 0);
+      const pan = parts.reduce((s, c) => s + c.massG, 0);
       return {
         ok: true,
         warnings: [],
         batch: {
-          components,
+          parts,
           mixG: pan,
           mixMl: ml,
           wetG: total,

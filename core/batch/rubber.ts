@@ -2,7 +2,7 @@ import type { RubberMix } from "../material";
 import { quote } from "../quantity";
 
 /** One thing to weigh. */
-export interface Component {
+export interface Part {
   name: string;
   massG: number;
   /** Volume of this part as it comes out of its tub, mL; null where it is not measured by volume. */
@@ -100,7 +100,7 @@ export function massRatio(mix: RubberMix, catalystPct: number | null = null): Ra
 }
 
 /** Splits a total mass into the two parts, g, with each part's volume in mL. */
-export function splitByRatio(totalG: number, r: MassRatio): [Component, Component] {
+export function splitByRatio(totalG: number, r: MassRatio): [Part, Part] {
   const a = totalG / (1 + r.bPerA);
   const b = totalG - a;
   return [
@@ -116,7 +116,7 @@ export interface RubberBatch {
   cupLossG: number;
   mixG: number;
   mixMl: number;
-  components: readonly [Component, Component];
+  parts: readonly [Part, Part];
   ratioLabel: string;
 }
 
@@ -134,7 +134,7 @@ export function rubberBatch(volumeMl: number, densityGMl: number, ratio: MassRat
     cupLossG: mixG - needG - marginG,
     mixG,
     mixMl: mixG / densityGMl,
-    components: splitByRatio(mixG, ratio),
+    parts: splitByRatio(mixG, ratio),
     ratioLabel: ratio.label,
   };
 }

@@ -1,12 +1,12 @@
 import fc from "fast-check";
-import { shelfOf, type Rubber } from "../material";
+import { catalogueOf, type Rubber } from "../material";
 import { say } from "../quantity";
 import { activationFrom, arrheniusFactor, castCure, freezingH, maturityFactor, plateThicknessMm, rubberCure } from ".";
 
-const shelf = shelfOf();
-const cast = (id: string) => shelf.casts.find((c) => c.id === id)!;
+const catalogue = catalogueOf();
+const cast = (id: string) => catalogue.casts.find((c) => c.id === id)!;
 const sixteen: Rubber = {
-  ...shelf.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!,
+  ...catalogue.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!,
   cureH: { low: 16, typical: 16, high: 16 },
 };
 const tile = { volumeMl: 250, areaMm2: 2 * 100 * 100 + 4 * 100 * 25 };
@@ -25,7 +25,7 @@ describe("rubber", () => {
   it("warmer is never slower, and the band always holds the typical time", () => {
     const t = fc.double({ min: 0, max: 45, noNaN: true });
     fc.assert(
-      fc.property(t, t, fc.constantFrom(...shelf.rubbers), (a, b, r) => {
+      fc.property(t, t, fc.constantFrom(...catalogue.rubbers), (a, b, r) => {
         const [cool, warm] = [rubberCure(r, Math.min(a, b)), rubberCure(r, Math.max(a, b))];
         const h = cool.demould.hours;
         return warm.demould.hours.typical <= h.typical + 1e-12 && h.low <= h.typical && h.typical <= h.high && cool.potLife.hours.typical < h.typical;
@@ -34,7 +34,7 @@ describe("rubber", () => {
   });
 
   it("more catalyst is faster; tin rubber needs air moisture; a shop at 400 °C is refused", () => {
-    const tin = shelf.rubbers.find((r) => r.id === "rubber-tin-catalyst-20")!;
+    const tin = catalogue.rubbers.find((r) => r.id === "rubber-tin-catalyst-20")!;
     expect(rubberCure(tin, 23, 5).demould.hours.typical).toBeCloseTo(18 * 0.6, 6);
     expect(rubberCure(tin, 23).demould.reason).toMatch(/moisture from the air/);
     expect(() => rubberCure(tin, 400)).toThrow(/400 °C is outside -10 to 60/);
@@ -43,7 +43,7 @@ describe("rubber", () => {
 });
 
 describe("a rubber with two data-sheet times", () => {
-  const base = shelfOf().rubbers.find((r) => r.id === "rubber-tin-medium-25")!;
+  const base = catalogueOf().rubbers.find((r) => r.id === "rubber-tin-medium-25")!;
 
   it("doubling over ten degrees about room temperature is 52 kJ/mol, and the fit gives back what made it", () => {
     expect(activationFrom({ hours: 16, atC: 18 }, { hours: 8, atC: 28 })).toBeCloseTo(50.5, 0);
@@ -104,7 +104,7 @@ describe("casts", () => {
   });
 
   it("every cast gets an honest band and a reason with no loose units", () => {
-    for (const c of shelf.casts) {
+    for (const c of catalogue.casts) {
       for (const shop of [5, 20, 30]) {
         const k = castCure(c, shop, tile);
         for (const w of [k.working, k.demould, ...(k.finished ? [k.finished] : [])]) {

@@ -1,5 +1,5 @@
 import { newJob, type Job } from "../job";
-import { shelfOf } from "../material";
+import { catalogueOf } from "../material";
 import { measureMaster, type MasterForm, type Measure } from "../master";
 import { layOutMould, OPENINGS, type BlockLayout } from "../mould";
 import { plan } from "../plan";
@@ -25,7 +25,7 @@ const laid = (m: Measure, patch: Partial<Job["mould"]>): BlockLayout => {
 /** The section of a laid-out block, without a fill. */
 const scene = (m: Measure, patch: Partial<Job["mould"]> | null, stage: Stage, panelMm = 5): Scene => {
   const s = buildScene({
-    plan: { measure: m, layout: patch ? laid(m, patch) : null, hold: null, inside: null },
+    plan: { measure: m, layout: patch ? laid(m, patch) : null, strength: null, inside: null },
     mould: { ...newJob("x").mould, ...patch },
     stage,
     panelMm,
@@ -117,7 +117,7 @@ describe("the section drawing", () => {
   });
 
   it("holds everything inside its own bounds, for every way of opening and every stage", () => {
-    const shelf = shelfOf();
+    const catalogue = catalogueOf();
     for (const opening of OPENINGS) {
       for (const jacket of ["none", "plaster", "plaster-block", "timber"] as const) {
         const job: Job = {
@@ -129,7 +129,7 @@ describe("the section drawing", () => {
           mould: { ...newJob("x").mould, opening, plugs: [{ name: "Bore", diameterMm: 12, lengthMm: 30, count: 2, from: "top" }] },
           inside: { ...newJob("x").inside, inserts: [{ kind: "rod", diameterMm: 6, lengthMm: 60, count: 2, upright: false, fromMm: 15, asideMm: 0 }] },
         };
-        const p = plan(job, shelf);
+        const p = plan(job, catalogue);
         for (const stage of STAGES) {
           const s = buildScene({ plan: p, mould: job.mould, stage, panelMm: 12, estimateOnly: false });
           if (!s) throw new Error("nothing to draw");
@@ -151,7 +151,7 @@ describe("the section drawing", () => {
 });
 
 describe("what the section shows of each way of opening", () => {
-  const shelf = shelfOf();
+  const catalogue = catalogueOf();
   const draw = (patch: Partial<Job>, stage: Stage) => {
     const job: Job = {
       ...newJob("x"),
@@ -160,7 +160,7 @@ describe("what the section shows of each way of opening", () => {
       castId: "cast-concrete",
       ...patch,
     };
-    const p = plan(job, shelf);
+    const p = plan(job, catalogue);
     const s = buildScene({ plan: p, mould: job.mould, stage, panelMm: 5, estimateOnly: false });
     if (!s) throw new Error("nothing to draw");
     return { s, p };
@@ -173,7 +173,7 @@ describe("what the section shows of each way of opening", () => {
     expect(bulge?.name).toBe(`bulge, drawn ${s.bulgeTimes} × too large`);
     const furthest = Math.max(...extent(bulge!.path).xs);
     if (p.layout?.kind !== "block") throw new Error("not a block");
-    expect(furthest - p.layout.box.lengthMm / 2).toBeCloseTo(p.hold!.worst!.mostMm.typical * s.bulgeTimes!, 6);
+    expect(furthest - p.layout.box.lengthMm / 2).toBeCloseTo(p.strength!.worst!.mostMm.typical * s.bulgeTimes!, 6);
   });
 
   it("shows no bulge where something rigid stands behind the rubber, and straps where boards do", () => {
@@ -182,8 +182,8 @@ describe("what the section shows of each way of opening", () => {
       { master: { ...newJob("x").master, shape: "box", sizes: { lengthMm: 200, widthMm: 90, heightMm: 90 } }, boxId: "box-plywood-12", jacket: "timber" },
       "cast",
     );
-    expect(s.lines.filter((l) => l.name.startsWith("strap"))).toHaveLength(p.hold!.boards!.straps.length);
-    expect(p.hold!.boards!.straps.length).toBeGreaterThan(0);
+    expect(s.lines.filter((l) => l.name.startsWith("strap"))).toHaveLength(p.strength!.boards!.straps.length);
+    expect(p.strength!.boards!.straps.length).toBeGreaterThan(0);
   });
 
   it("lays every coat outside the one before, and the jacket outside them all", () => {

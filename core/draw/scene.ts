@@ -37,7 +37,7 @@ export interface Scene {
 }
 
 export interface SceneQuestion {
-  plan: Pick<Plan, "measure" | "layout" | "hold" | "inside">;
+  plan: Pick<Plan, "measure" | "layout" | "strength" | "inside">;
   mould: MouldDecision;
   stage: Stage;
   /** Thickness of the box stock, mm. */
@@ -178,9 +178,9 @@ const BULGE_SHOWN = 0.07;
 
 /** The outside of the walls as they bulge, larger than life by a round number. */
 function bulged(q: SceneQuestion, m: Measure, halfMm: number, from: number): { strokes: Scene["strokes"]; times: number | null; widest: number } {
-  const hold = q.plan.hold;
-  const worst = hold?.worst;
-  if (!worst || hold.support !== "free" || worst.mostMm.typical < 0.02) return { strokes: [], times: null, widest: 0 };
+  const strength = q.plan.strength;
+  const worst = strength?.worst;
+  if (!worst || strength.support !== "free" || worst.mostMm.typical < 0.02) return { strokes: [], times: null, widest: 0 };
   const ideal = (BULGE_SHOWN * halfMm) / worst.mostMm.typical;
   const times = ideal <= 1 ? 1 : ([2, 5, 10, 20, 50, 100, 200, 500].filter((t) => t <= ideal).at(-1) ?? 1);
   const side = worst.profile.map((v, i): Point => [halfMm + v * times, from + (i / PROFILE_STEPS) * m.heightMm]);
@@ -216,7 +216,7 @@ function blockScene(q: SceneQuestion, m: Measure, layout: BlockLayout): Scene {
     const behind = backingRegions(q, layout, half, fill, !base);
     const filled = stage === "cast";
     const bulge = filled ? bulged(q, m, half, from) : { strokes: [], times: null, widest: 0 };
-    const cut = q.plan.hold?.cut;
+    const cut = q.plan.strength?.cut;
     const strokes = [...bulge.strokes];
     if (cut && mould.opening === "slit")
       strokes.push({
@@ -303,16 +303,16 @@ function blockScene(q: SceneQuestion, m: Measure, layout: BlockLayout): Scene {
 /** Boards and straps, or a jacket, round a block as it stands to be filled. */
 function backingRegions(q: SceneQuestion, layout: BlockLayout, half: number, fill: number, turnedOver: boolean) {
   const none = { regions: [] as Region[], sideMm: 0, underMm: 0, lines: [] as Scene["lines"], marks: [] as Scene["marks"] };
-  const hold = q.plan.hold;
-  if (hold?.support === "boards" && hold.boards) {
-    const t = Math.max(hold.boards.stock.thicknessMm, half * 0.018);
+  const strength = q.plan.strength;
+  if (strength?.support === "boards" && strength.boards) {
+    const t = Math.max(strength.boards.stock.thicknessMm, half * 0.018);
     return {
       ...none,
       regions: [{ stuff: "box" as const, path: `${rect(-half - t, 0, -half, fill)}${rect(half, 0, half + t, fill)}` }],
       sideMm: t,
-      lines: hold.boards.straps.map((z, i) => ({
+      lines: strength.boards.straps.map((z, i) => ({
         name: i === 0 ? "strap" : `strap ${i + 1}`,
-        zMm: z + (fill - hold.boards!.panel.heightMm),
+        zMm: z + (fill - strength.boards!.panel.heightMm),
         halfMm: half + t,
       })),
     };

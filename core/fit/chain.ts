@@ -10,7 +10,7 @@ import {
   type Release,
   type Rubber,
   type Sealing,
-  type Shelf,
+  type Catalogue,
   type Surface,
 } from "../material";
 import { heatFinding } from "./heat";
@@ -37,7 +37,7 @@ export const HELD_LABEL: Record<(typeof HELD)[number], string> = {
   food: "Food only",
 };
 
-/** Everything the contact rules look at, by id on the shelf; null is "not said yet". */
+/** Everything the contact rules look at, by id in the catalogue; null is "not said yet". */
 export interface FitQuestion {
   surfaceId: string | null;
   sealerId: string | null;
@@ -81,7 +81,7 @@ export const NOTHING_SAID: FitQuestion = {
 /** One contact judged. */
 export interface Link {
   contact: Contact;
-  /** Names this exact pair on this shelf, coats and all. */
+  /** Names this exact pair of materials, coats and all. */
   key: string;
   label: string;
   between: readonly [string, string];
@@ -97,7 +97,7 @@ export interface Chain {
 }
 
 interface Party {
-  /** Names it among others; what is no entry of the shelf goes by its name. */
+  /** Names it among others; what is no entry of the catalogue goes by its name. */
   id?: string;
   name: string;
   traits: readonly string[];
@@ -150,8 +150,8 @@ function judge(contact: Contact, left: Party, right: Party, extra: readonly Find
 }
 
 /** A link with the workshop's own patch test of it, if there is one. */
-function tested(link: Link, shelf: Shelf): Link {
-  const result = shelf.patches?.find((p) => p.key === link.key);
+function tested(link: Link, catalogue: Catalogue): Link {
+  const result = catalogue.patches?.find((p) => p.key === link.key);
   if (!result || !isTriable(link.contact)) return link;
   const findings = withPatch(link.findings, result);
   return { ...link, findings, verdict: worstOf(findings.map((f) => f.verdict)) };
@@ -184,14 +184,14 @@ export type HeatOf = (rubber: Rubber, cast: Cast) => HeatStudy | null;
 const noStudy: HeatOf = () => null;
 
 /** Judges every contact of a job that has been decided so far. The verdict is that of the worst link. */
-export function judgeChain(q: FitQuestion, shelf: Shelf, heatOf: HeatOf = noStudy): Chain {
-  const surface = pick(shelf.surfaces, q.surfaceId);
-  const sealer = pick(shelf.releases, q.sealerId);
-  const release = pick(shelf.releases, q.releaseId);
-  const clay = pick(shelf.surfaces, q.clayId);
-  const rubber = pick(shelf.rubbers, q.rubberId);
-  const second = pick(shelf.rubbers, q.secondRubberId);
-  const cast = pick(shelf.casts, q.castId);
+export function judgeChain(q: FitQuestion, catalogue: Catalogue, heatOf: HeatOf = noStudy): Chain {
+  const surface = pick(catalogue.surfaces, q.surfaceId);
+  const sealer = pick(catalogue.releases, q.sealerId);
+  const release = pick(catalogue.releases, q.releaseId);
+  const clay = pick(catalogue.surfaces, q.clayId);
+  const rubber = pick(catalogue.rubbers, q.rubberId);
+  const second = pick(catalogue.rubbers, q.secondRubberId);
+  const cast = pick(catalogue.casts, q.castId);
   const links: Link[] = [];
   const unanswered: string[] = [];
   if (!surface) unanswered.push("what the master is made of");
@@ -214,7 +214,7 @@ export function judgeChain(q: FitQuestion, shelf: Shelf, heatOf: HeatOf = noStud
       ),
     );
   }
-  const plug = pick(shelf.rubbers, q.plugRubberId ?? null);
+  const plug = pick(catalogue.rubbers, q.plugRubberId ?? null);
   if (rubber && plug) {
     const parts = release !== null && release.traits.includes("rubber-to-rubber");
     links.push(
@@ -225,7 +225,7 @@ export function judgeChain(q: FitQuestion, shelf: Shelf, heatOf: HeatOf = noStud
       ),
     );
   }
-  const box = pick(shelf.boxes, q.boxId);
+  const box = pick(catalogue.boxes, q.boxId);
   // Nothing known against a box, a seam or a finish is nothing to report: only what a rule speaks of becomes a link.
   const besides = (contact: Contact, left: Party, right: Party): void => {
     if (RULES.some((r) => r.contact === contact && fires(r, left, right))) links.push(judge(contact, left, right));
@@ -256,7 +256,7 @@ export function judgeChain(q: FitQuestion, shelf: Shelf, heatOf: HeatOf = noStud
     links.push(judge("mould-cast", { name: "This mould", traits: [`held-${q.held}`, ...(q.washedToday ? ["washed-today"] : ["dry"])] }, cast));
     links.push(judge("cast-use", castParty(cast, q.use), { name: USE_LABEL[q.use], traits: [`use:${q.use}`] }));
   }
-  const answered = links.map((l) => tested(l, shelf));
+  const answered = links.map((l) => tested(l, catalogue));
   return {
     verdict: unanswered.length > 0 && answered.every((l) => l.verdict === "sound") ? "untested" : worstOf(answered.map((l) => l.verdict)),
     links: answered,

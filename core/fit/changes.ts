@@ -1,4 +1,4 @@
-import { FINISHES, JACKETS, pick, SEALINGS, type Shelf } from "../material";
+import { FINISHES, JACKETS, pick, SEALINGS, type Catalogue } from "../material";
 import { HELD_LABEL, judgeChain, type FitQuestion, type HeatOf } from "./chain";
 import { VERDICTS, type Verdict } from "./verdict";
 
@@ -39,16 +39,16 @@ const option = (patch: ChainPatch, words: string, cost: number): Option => ({ pa
 const joined = (a: Option, b: Option): Option => option({ ...a.patch, ...b.patch }, `${a.words}, and ${b.words}`, a.cost + b.cost);
 const keys = <K extends string>(of: Record<K, unknown>): K[] => Object.keys(of) as K[];
 
-function options(q: FitQuestion, shelf: Shelf): Option[] {
+function options(q: FitQuestion, catalogue: Catalogue): Option[] {
   const own = (id: string) => (id.startsWith("own-") ? OWN_BONUS : 0);
   const coats = (key: "releaseId" | "sealerId", role: "release" | "sealer") =>
-    shelf.releases
+    catalogue.releases
       .filter((r) => r.role === "both" || r.role === role)
       .map((r) => option({ [key]: r.id }, `${role === "release" ? "release" : "seal"} with ${r.name.toLowerCase()}`, COST[key] - own(r.id)));
   const releases = coats("releaseId", "release");
   const sealers = coats("sealerId", "sealer");
   const second = q.secondRubberId !== null;
-  const rubbers = shelf.rubbers.map((r) =>
+  const rubbers = catalogue.rubbers.map((r) =>
     option({ rubberId: r.id, ...(second ? { secondRubberId: r.id } : {}) }, `pour ${r.name}`, COST.rubberId - own(r.id)),
   );
   return [
@@ -60,11 +60,11 @@ function options(q: FitQuestion, shelf: Shelf): Option[] {
     ...rubbers.flatMap((a) => releases.map((b) => joined(a, b))),
     ...(q.clayId === null
       ? []
-      : shelf.surfaces
+      : catalogue.surfaces
           .filter((s) => s.traits.includes("oil-clay"))
           .map((s) => option({ clayId: s.id }, `build the parting from ${s.name.toLowerCase()}`, COST.clayId - own(s.id)))),
-    ...(second ? shelf.rubbers.map((r) => option({ secondRubberId: r.id }, `pour the second half in ${r.name}`, COST.secondRubberId - own(r.id))) : []),
-    ...shelf.boxes.map((b) => option({ boxId: b.id }, `build the box from ${b.name.toLowerCase()}`, COST.boxId - own(b.id))),
+    ...(second ? catalogue.rubbers.map((r) => option({ secondRubberId: r.id }, `pour the second half in ${r.name}`, COST.secondRubberId - own(r.id))) : []),
+    ...catalogue.boxes.map((b) => option({ boxId: b.id }, `build the box from ${b.name.toLowerCase()}`, COST.boxId - own(b.id))),
     ...keys(SEALINGS)
       .filter((k) => k !== "none")
       .map((k) => option({ sealing: k }, `seal the seams with ${SEALINGS[k].label.toLowerCase()}`, COST.sealing)),
@@ -74,7 +74,7 @@ function options(q: FitQuestion, shelf: Shelf): Option[] {
     ...keys(FINISHES).map((k) => option({ finish: k }, `finish: ${FINISHES[k].label.toLowerCase()}`, COST.finish)),
     ...(q.washedToday ? [option({ washedToday: false }, "dry the mould warm overnight and pour tomorrow", COST.washedToday)] : []),
     ...(q.held === "new" ? [] : [option({ held: "new" }, `make a new mould (this one has held: ${HELD_LABEL[q.held].toLowerCase()})`, COST.held)]),
-    ...shelf.casts.map((c) => option({ castId: c.id }, `cast ${c.name.toLowerCase()}`, COST.castId - own(c.id))),
+    ...catalogue.casts.map((c) => option({ castId: c.id }, `cast ${c.name.toLowerCase()}`, COST.castId - own(c.id))),
   ];
 }
 
@@ -84,12 +84,12 @@ const entries = (patch: ChainPatch) => Object.entries(patch) as [keyof ChainPatc
  * The cheapest changes that make a chain better: best outcome first, then least change. A change that contains a cheaper one
  * leading as far is left out. At most `most` of them.
  */
-export function cheapestChanges(q: FitQuestion, shelf: Shelf, heatOf?: HeatOf, most = 4): Change[] {
-  const now = judgeChain(q, shelf, heatOf).verdict;
-  if (now === "sound" || pick(shelf.rubbers, q.rubberId) === null) return [];
-  const better = options(q, shelf)
+export function cheapestChanges(q: FitQuestion, catalogue: Catalogue, heatOf?: HeatOf, most = 4): Change[] {
+  const now = judgeChain(q, catalogue, heatOf).verdict;
+  if (now === "sound" || pick(catalogue.rubbers, q.rubberId) === null) return [];
+  const better = options(q, catalogue)
     .filter((o) => entries(o.patch).some(([k, v]) => q[k] !== v))
-    .map((o): Change => ({ ...o, verdict: judgeChain({ ...q, ...o.patch }, shelf, heatOf).verdict }))
+    .map((o): Change => ({ ...o, verdict: judgeChain({ ...q, ...o.patch }, catalogue, heatOf).verdict }))
     .filter((c) => rank(c.verdict) < rank(now))
     .sort((a, b) => rank(a.verdict) - rank(b.verdict) || a.cost - b.cost);
   const kept: Change[] = [];

@@ -1,10 +1,10 @@
-import { shelfOf } from "../material";
+import { catalogueOf } from "../material";
 import { say } from "../quantity";
 import { judgeChain, NOTHING_SAID, RULES, worstOf, VERDICTS, type FitQuestion, type Verdict } from ".";
 
-const shelf = shelfOf();
+const catalogue = catalogueOf();
 const blank: FitQuestion = NOTHING_SAID;
-const ask = (q: Partial<FitQuestion>) => judgeChain({ ...blank, ...q }, shelf);
+const ask = (q: Partial<FitQuestion>) => judgeChain({ ...blank, ...q }, catalogue);
 const [MEDIUM, TIN, HEAT, FOOD, ACETIC] = ["rubber-platinum-medium-25", "rubber-tin-medium-25", "rubber-tin-heat-30", "rubber-platinum-food-22", "rubber-acetic-sealant"] as const;
 
 /** Each row: the question, a rule that has to speak (or, with "!", has to stay silent), and the verdict of its link. */
@@ -76,16 +76,16 @@ describe("contact rules", () => {
   });
 
   it("a metal of unknown lead is kept from food and toys", () => {
-    const odd = { ...shelf.casts.find((c) => c.id === "cast-pewter")!, id: "own", traits: ["metal", "molten"] };
-    const withOdd = { ...shelf, casts: [odd, ...shelf.casts] };
+    const odd = { ...catalogue.casts.find((c) => c.id === "cast-pewter")!, id: "own", traits: ["metal", "molten"] };
+    const withOdd = { ...catalogue, casts: [odd, ...catalogue.casts] };
     expect(judgeChain({ ...blank, castId: "own", use: "toy" }, withOdd).verdict).toBe("no");
     expect(judgeChain({ ...blank, castId: "own", use: "food" }, withOdd).verdict).toBe("no");
   });
 
   it("the worst link decides, and what is unknown is untested, not sound", () => {
     expect(ask({ surfaceId: "surface-glass", rubberId: MEDIUM, castId: "cast-beeswax", releaseId: "release-wax" }).verdict).toBe("care");
-    const strange = { ...shelf.surfaces[0]!, id: "own", name: "Mystery putty", traits: [] };
-    const chain = judgeChain({ ...blank, surfaceId: "own", rubberId: MEDIUM }, { ...shelf, surfaces: [strange, ...shelf.surfaces] });
+    const strange = { ...catalogue.surfaces[0]!, id: "own", name: "Mystery putty", traits: [] };
+    const chain = judgeChain({ ...blank, surfaceId: "own", rubberId: MEDIUM }, { ...catalogue, surfaces: [strange, ...catalogue.surfaces] });
     expect(chain.verdict).toBe("untested");
     expect(chain.links[0]!.findings.map((f) => f.reason).join(" ")).toMatch(/Nothing is known of Mystery putty/);
     expect(ask({}).unanswered).toEqual(["what the master is made of", "which rubber", "what to cast"]);

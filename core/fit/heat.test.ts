@@ -1,15 +1,15 @@
 import type { HeatStudy } from "../heat";
-import { shelfOf, type Cast, type Range, type Rubber } from "../material";
+import { catalogueOf, type Cast, type Range, type Rubber } from "../material";
 import { say } from "../quantity";
 import { heatFinding } from "./heat";
 
-const shelf = shelfOf();
+const catalogue = catalogueOf();
 const rubber: Rubber = {
-  ...shelf.rubbers.find((r) => r.id === "rubber-tin-heat-30")!,
+  ...catalogue.rubbers.find((r) => r.id === "rubber-tin-heat-30")!,
   heatContinuousC: { low: 240, typical: 250, high: 255 },
   heatShortC: { low: 280, typical: 300, high: 310 },
 };
-const pewter = shelf.casts.find((c) => c.id === "cast-pewter")!;
+const pewter = catalogue.casts.find((c) => c.id === "cast-pewter")!;
 const band = (low: number, typical: number, high: number): Range => ({ low, typical, high });
 const study = (patch: Partial<HeatStudy>): HeatStudy => ({
   skinPeakC: band(230, 235, 238),
@@ -69,18 +69,18 @@ describe("what heat does to the rubber", () => {
   });
 
   it("needs no study for what no rubber bears, or for what never gets hot", () => {
-    const silver = shelf.casts.find((c) => c.id === "cast-silver")!;
+    const silver = catalogue.casts.find((c) => c.id === "cast-silver")!;
     expect(heatFinding(rubber, silver, null)).toMatchObject({
       verdict: "no",
       confidence: "established",
       reason: expect.stringMatching(/no mould rubber bears that/),
     });
-    const beeswax = shelf.casts.find((c) => c.id === "cast-beeswax")!;
+    const beeswax = catalogue.casts.find((c) => c.id === "cast-beeswax")!;
     expect(heatFinding(rubber, beeswax, null)).toMatchObject({ verdict: "sound", ruleId: "heat-within" });
   });
 
   it("tells a resin that heats itself to be cast thinner, not to be poured cooler", () => {
-    const epoxy = shelf.casts.find((c) => c.id === "cast-slow-epoxy")!;
+    const epoxy = catalogue.casts.find((c) => c.id === "cast-slow-epoxy")!;
     expect(judge({ skinPeakC: band(290, 320, 330), overContinuousS: band(10, 900, 2000) }, epoxy).remedy).toMatch(/thinner or in layers/);
   });
 });

@@ -1,20 +1,20 @@
 import { heatKey, heatStudy, type HeatStudy } from "../heat";
-import { shelfOf } from "../material";
+import { catalogueOf } from "../material";
 import { fitMatrix, meeting, NEEDS, standardHeat, wantsHeat, type Need } from "./matrix";
 
-const shelf = shelfOf();
+const catalogue = catalogueOf();
 const studied = (): Map<string, HeatStudy> => {
   const studies = new Map<string, HeatStudy>();
-  for (const r of shelf.rubbers.slice(-2))
-    for (const c of shelf.casts) if (wantsHeat(r, c)) studies.set(heatKey(standardHeat(r, c)), heatStudy(standardHeat(r, c)));
+  for (const r of catalogue.rubbers.slice(-2))
+    for (const c of catalogue.casts) if (wantsHeat(r, c)) studies.set(heatKey(standardHeat(r, c)), heatStudy(standardHeat(r, c)));
   return studies;
 };
 
 describe("the matrix of rubbers and casts", () => {
-  const bare = fitMatrix(shelf, new Map());
+  const bare = fitMatrix(catalogue, new Map());
 
   it("has a cell for every pair, each judged by what touches", () => {
-    expect(bare.map((r) => r.cells.length)).toEqual(shelf.casts.map(() => shelf.rubbers.length));
+    expect(bare.map((r) => r.cells.length)).toEqual(catalogue.casts.map(() => catalogue.rubbers.length));
     for (const cell of bare.flatMap((r) => r.cells)) {
       expect(cell.link.contact).toBe("rubber-cast");
       expect(cell.link.findings.length).toBeGreaterThan(0);
@@ -25,8 +25,8 @@ describe("the matrix of rubbers and casts", () => {
     const pending = (m: typeof bare) => m.flatMap((r) => r.cells).filter((c) => c.link.findings.some((f) => f.ruleId === "heat-pending"));
     for (const c of pending(bare)) expect(wantsHeat(c.rubber, c.cast)).toBe(true);
     expect(pending(bare).length).toBeGreaterThan(0);
-    const last = new Set(shelf.rubbers.slice(-2).map((r) => r.id));
-    expect(pending(fitMatrix(shelf, studied())).filter((c) => last.has(c.rubber.id))).toEqual([]);
+    const last = new Set(catalogue.rubbers.slice(-2).map((r) => r.id));
+    expect(pending(fitMatrix(catalogue, studied())).filter((c) => last.has(c.rubber.id))).toEqual([]);
   });
 
   it("refuses silver, bronze and aluminium in every rubber, and offers the way round", () => {
@@ -45,11 +45,11 @@ describe("the matrix of rubbers and casts", () => {
 
   it("narrows the rubbers to those that meet every need", () => {
     for (const need of Object.keys(NEEDS) as Need[]) {
-      const some = meeting(shelf.rubbers, [need]);
+      const some = meeting(catalogue.rubbers, [need]);
       expect(some.length).toBeGreaterThan(0);
-      expect(some.length).toBeLessThan(shelf.rubbers.length);
+      expect(some.length).toBeLessThan(catalogue.rubbers.length);
     }
-    expect(meeting(shelf.rubbers, ["soft", "firm"])).toEqual([]);
-    expect(meeting(shelf.rubbers, [])).toHaveLength(shelf.rubbers.length);
+    expect(meeting(catalogue.rubbers, ["soft", "firm"])).toEqual([]);
+    expect(meeting(catalogue.rubbers, [])).toHaveLength(catalogue.rubbers.length);
   });
 });

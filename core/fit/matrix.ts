@@ -1,5 +1,5 @@
 import { heatKey, heatQuestionFor, type HeatQuestion, type HeatStudies } from "../heat";
-import type { Cast, Rubber, Shelf } from "../material";
+import type { Cast, Rubber, Catalogue } from "../material";
 import { judgeChain, NOTHING_SAID, type Link } from "./chain";
 
 /** The piece a matrix reckons heat for: a plate of two centimetres in a usual wall, cast once. Its own job tells more. */
@@ -19,11 +19,11 @@ export const wantsHeat = (rubber: Rubber, cast: Cast): boolean =>
   cast.family === "resin" || (cast.peakC.high > rubber.heatContinuousC.low && cast.peakC.low <= rubber.heatShortC.high);
 
 /** Every rubber against every cast: one row a cast, one cell a rubber. Heat comes from the studies that are ready. */
-export function fitMatrix(shelf: Shelf, studies: HeatStudies): { cast: Cast; cells: MatrixCell[] }[] {
-  return shelf.casts.map((cast) => ({
+export function fitMatrix(catalogue: Catalogue, studies: HeatStudies): { cast: Cast; cells: MatrixCell[] }[] {
+  return catalogue.casts.map((cast) => ({
     cast,
-    cells: shelf.rubbers.flatMap((rubber): MatrixCell[] => {
-      const chain = judgeChain({ ...NOTHING_SAID, rubberId: rubber.id, castId: cast.id }, shelf, (r, c) => studies.get(heatKey(standardHeat(r, c))) ?? null);
+    cells: catalogue.rubbers.flatMap((rubber): MatrixCell[] => {
+      const chain = judgeChain({ ...NOTHING_SAID, rubberId: rubber.id, castId: cast.id }, catalogue, (r, c) => studies.get(heatKey(standardHeat(r, c))) ?? null);
       const link = chain.links.find((l) => l.contact === "rubber-cast");
       return link ? [{ rubber, cast, link }] : [];
     }),

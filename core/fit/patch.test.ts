@@ -1,9 +1,9 @@
-import { shelfOf } from "../material";
+import { catalogueOf } from "../material";
 import { say } from "../quantity";
 import { CONTACTS, isTriable, judgeChain, NOTHING_SAID, patchProtocol, withPatch, type Finding, type FitQuestion } from ".";
 
-const shelf = shelfOf();
-const rubber = shelf.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!;
+const catalogue = catalogueOf();
+const rubber = catalogue.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!;
 const finding = (ruleId: string, verdict: Finding["verdict"]): Finding => ({ ruleId, verdict, reason: "R.", remedy: "M.", confidence: "usual", source: "S" });
 const blank: FitQuestion = NOTHING_SAID;
 
@@ -38,7 +38,7 @@ describe("the patch test", () => {
 
   it("answers for a pair by its key: other coats, another rubber, another contact are other pairs", () => {
     const q = { ...blank, surfaceId: "surface-metal", rubberId: rubber.id, sealing: "neutral-sealant" as const };
-    const key = (patch: Partial<FitQuestion>, contact: string) => judgeChain({ ...q, ...patch }, shelf).links.find((l) => l.contact === contact)?.key;
+    const key = (patch: Partial<FitQuestion>, contact: string) => judgeChain({ ...q, ...patch }, catalogue).links.find((l) => l.contact === contact)?.key;
     const keys = [
       key({}, "surface-rubber"),
       key({ releaseId: "release-wax" }, "surface-rubber"),
@@ -49,7 +49,7 @@ describe("the patch test", () => {
     expect(new Set(keys).size).toBe(keys.length);
     const seal = key({}, "seal-rubber")!;
     const verdict = (outcome: "clean" | "tacky") =>
-      judgeChain(q, { ...shelf, patches: [{ key: seal, outcome }] }).links.find((l) => l.contact === "seal-rubber")!.verdict;
+      judgeChain(q, { ...catalogue, patches: [{ key: seal, outcome }] }).links.find((l) => l.contact === "seal-rubber")!.verdict;
     expect([verdict("clean"), verdict("tacky")]).toEqual(["care", "no"]);
   });
 });

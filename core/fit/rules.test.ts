@@ -1,7 +1,7 @@
-import { shelfOf } from "../material";
+import { catalogueOf } from "../material";
 import { cheapestChanges, judgeChain, NOTHING_SAID, RULES, VERDICTS, type FitQuestion } from ".";
 
-const shelf = shelfOf();
+const catalogue = catalogueOf();
 const BLANK: FitQuestion = NOTHING_SAID;
 const PT = { rubberId: "rubber-platinum-medium-25" };
 const SN = { rubberId: "rubber-tin-medium-25" };
@@ -104,7 +104,7 @@ const PAIRS: Record<string, [speaks: Partial<FitQuestion>, silent: Partial<FitQu
   "finish-food-seal": [cast("hard-sugar", { finish: "seal" }), cast("hard-sugar")],
 };
 
-const findings = (q: Partial<FitQuestion>) => judgeChain({ ...BLANK, ...q }, shelf).links.flatMap((l) => l.findings.map((f) => ({ ...f, worst: l.verdict })));
+const findings = (q: Partial<FitQuestion>) => judgeChain({ ...BLANK, ...q }, catalogue).links.flatMap((l) => l.findings.map((f) => ({ ...f, worst: l.verdict })));
 
 describe("every contact rule", () => {
   it("has a question it speaks on and one it does not", () => {
@@ -123,8 +123,8 @@ describe("every contact rule", () => {
 
   it("a barrier is with care, never sound", () => {
     for (const surface of ["oil-clay-sulphur", "print-uv-resin", "epoxy", "polyester", "latex"]) {
-      for (const r of shelf.releases.filter((x) => x.traits.includes("barrier"))) {
-        const link = judgeChain({ ...BLANK, ...PT, ...on(surface, { sealerId: r.id }) }, shelf).links[0]!;
+      for (const r of catalogue.releases.filter((x) => x.traits.includes("barrier"))) {
+        const link = judgeChain({ ...BLANK, ...PT, ...on(surface, { sealerId: r.id }) }, catalogue).links[0]!;
         expect([r.id, link.verdict]).toEqual([r.id, "care"]);
       }
     }
@@ -132,26 +132,26 @@ describe("every contact rule", () => {
 });
 
 describe("loose plugs", () => {
-  const plugs = (q: Partial<FitQuestion>) => judgeChain({ ...BLANK, ...q }, shelf).links.filter((l) => l.contact === "rubber-rubber");
+  const plugs = (q: Partial<FitQuestion>) => judgeChain({ ...BLANK, ...q }, catalogue).links.filter((l) => l.contact === "rubber-rubber");
 
   it("are judged against the rubber poured round them, and against the cast", () => {
     expect(plugs({ ...PT, plugRubberId: SN.rubberId, ...waxed })[0]).toMatchObject({ verdict: "no", between: [expect.stringMatching(/^Plug of Tin 25 A/), expect.any(String)] });
     expect(plugs({ ...PT, plugRubberId: PT.rubberId })[0]!.findings.map((f) => f.ruleId)).toContain("second-bonds");
     expect(plugs({ ...PT, plugRubberId: PT.rubberId, ...waxed })[0]!.verdict).toBe("care");
     expect(plugs(PT)).toEqual([]);
-    const cast = judgeChain({ ...BLANK, ...FOOD, plugRubberId: PT.rubberId, castId: "cast-gelatine" }, shelf).links.filter((l) => l.contact === "rubber-cast");
+    const cast = judgeChain({ ...BLANK, ...FOOD, plugRubberId: PT.rubberId, castId: "cast-gelatine" }, catalogue).links.filter((l) => l.contact === "rubber-cast");
     expect(cast.map((l) => l.verdict)).toEqual(["care", "no"]);
   });
 });
 
 describe("the cheapest changes", () => {
-  const changes = (q: Partial<FitQuestion>, most = 4) => cheapestChanges({ ...BLANK, ...q }, shelf, undefined, most);
+  const changes = (q: Partial<FitQuestion>, most = 4) => cheapestChanges({ ...BLANK, ...q }, catalogue, undefined, most);
 
   it("name a release before another rubber, and lead where they say", () => {
     const q = { ...PT, secondRubberId: PT.rubberId, ...on("glass"), ...cast("beeswax") };
     const found = changes(q);
     expect(found[0]!.words).toMatch(/^release with/);
-    for (const c of found) expect(judgeChain({ ...BLANK, ...q, ...c.patch }, shelf).verdict).toBe(c.verdict);
+    for (const c of found) expect(judgeChain({ ...BLANK, ...q, ...c.patch }, catalogue).verdict).toBe(c.verdict);
     expect(found.map((c) => c.cost)).toEqual([...found.map((c) => c.cost)].sort((a, b) => a - b));
   });
 
@@ -173,8 +173,8 @@ describe("the cheapest changes", () => {
   });
 
   it("prefer what the workshop has", () => {
-    const mine = { ...shelf.releases.find((r) => r.id === "release-wax")!, id: "own-wax", name: "Our wax" };
-    const found = cheapestChanges({ ...BLANK, ...SN, ...on("glass") }, { ...shelf, releases: [...shelf.releases, mine] });
+    const mine = { ...catalogue.releases.find((r) => r.id === "release-wax")!, id: "own-wax", name: "Our wax" };
+    const found = cheapestChanges({ ...BLANK, ...SN, ...on("glass") }, { ...catalogue, releases: [...catalogue.releases, mine] });
     expect(found[0]!.words).toBe("release with our wax");
   });
 

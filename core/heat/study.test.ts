@@ -1,12 +1,12 @@
 import fc from "fast-check";
-import { shelfOf, thermalOf, type Cast, type Rubber } from "../material";
+import { catalogueOf, thermalOf, type Cast, type Rubber } from "../material";
 import { heatKey, likeBody, type HeatQuestion } from "./question";
 import { heatStudy } from "./study";
 import { contactC, effusivity } from "./substance";
 
-const shelf = shelfOf();
-const rubber = (id: string): Rubber => shelf.rubbers.find((r) => r.id === id)!;
-const cast = (id: string): Cast => shelf.casts.find((c) => c.id === id)!;
+const catalogue = catalogueOf();
+const rubber = (id: string): Rubber => catalogue.rubbers.find((r) => r.id === id)!;
+const cast = (id: string): Cast => catalogue.casts.find((c) => c.id === id)!;
 const ask = (castId: string, rubberId: string, patch: Partial<HeatQuestion> = {}): HeatQuestion => ({
   cast: cast(castId),
   rubber: rubber(rubberId),
@@ -114,10 +114,10 @@ describe("a heat study", () => {
     expect(() => heatStudy(ask("cast-pewter", "rubber-tin-heat-30", { everyMin: NaN }))).toThrow(/every NaN min/);
   });
 
-  it("answers every pair on the shelf with figures, in sizes from a pin to a paving slab", () => {
+  it("answers every pair of the catalogue with figures, in sizes from a pin to a paving slab", () => {
     const pair = fc.record({
-      c: fc.constantFrom(...shelf.casts),
-      r: fc.constantFrom(...shelf.rubbers),
+      c: fc.constantFrom(...catalogue.casts),
+      r: fc.constantFrom(...catalogue.rubbers),
       halfMm: fc.double({ min: 0.5, max: 60, noNaN: true }),
       wallMm: fc.double({ min: 2, max: 60, noNaN: true }),
       symmetry: fc.constantFrom("plate" as const, "cylinder" as const, "sphere" as const),

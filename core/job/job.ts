@@ -2,7 +2,7 @@ import { z } from "zod";
 import { HELD, USES } from "../fit";
 import { FINISH_KEYS, JACKET_KEYS, SEALING_KEYS } from "../material";
 import { SHAPE_KINDS, SIZE_KEYS } from "../master";
-import { Holding, holdingDefault, Inside, insideDefault, Make, makeDefault, MouldDecision, skinDefault } from "../mould";
+import { StrengthDecision, strengthDefault, Inside, insideDefault, Make, makeDefault, MouldDecision, skinDefault } from "../mould";
 import { SHOP_C } from "../cure";
 
 /** The current shape of a stored job. A reader meeting a larger number is older than the writer. */
@@ -62,7 +62,7 @@ export const Job = z.object({
   jacket: z.enum(JACKET_KEYS).default("none"),
   finish: z.enum(FINISH_KEYS).default("none"),
   /** What the mould has to bear, and what goes into the casting. */
-  hold: Holding.default(holdingDefault),
+  strength: StrengthDecision.default(strengthDefault),
   inside: Inside.default(insideDefault),
   /** What the workshop cuts and prints with. */
   make: Make.default(makeDefault),
@@ -112,7 +112,7 @@ export function newJob(name: string, shopC = 21): Job {
     sealing: "none",
     jacket: "none",
     finish: "none",
-    hold: holdingDefault,
+    strength: strengthDefault,
     inside: insideDefault,
     make: makeDefault,
     shopC,

@@ -1,7 +1,7 @@
 import { CASTS } from "./casts";
 import { BOX_STOCKS, RELEASES, SURFACES } from "./others";
 import { RUBBERS } from "./rubbers";
-import type { Material, Shelf } from "./schema";
+import type { Material, Catalogue } from "./schema";
 
 /** The built-in entries, which nobody can change; people edit copies. */
 export const BUILT_IN: readonly Material[] = [...RUBBERS, ...CASTS, ...SURFACES, ...RELEASES, ...BOX_STOCKS];
@@ -9,8 +9,8 @@ export const BUILT_IN: readonly Material[] = [...RUBBERS, ...CASTS, ...SURFACES,
 /** True for the id of a built-in entry. */
 export const isBuiltIn = (id: string): boolean => BUILT_IN.some((m) => m.id === id);
 
-/** Sorts the built-ins and a workshop's own entries onto one shelf. Own entries come first within their kind. */
-export function shelfOf(own: readonly Material[] = []): Shelf {
+/** Sorts the built-ins and a workshop's own entries into one catalogue. Own entries come first within their kind. */
+export function catalogueOf(own: readonly Material[] = []): Catalogue {
   const all = [...own, ...BUILT_IN];
   return {
     rubbers: all.filter((m) => m.kind === "rubber"),

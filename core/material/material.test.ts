@@ -1,4 +1,4 @@
-import { BUILT_IN, doubtsAbout, isBuiltIn, Material, pick, shelfOf, type Range, type Rubber } from ".";
+import { BUILT_IN, doubtsAbout, isBuiltIn, Material, pick, catalogueOf, type Range, type Rubber } from ".";
 
 const ranges = (value: unknown): Range[] => {
   if (value === null || typeof value !== "object") return [];
@@ -14,12 +14,12 @@ describe("the built-in library", () => {
   });
 
   it("covers at least what a first workshop needs", () => {
-    const shelf = shelfOf();
-    expect(shelf.rubbers.length).toBeGreaterThanOrEqual(10);
-    expect(shelf.casts.length).toBeGreaterThanOrEqual(16);
-    expect(shelf.surfaces.length).toBeGreaterThanOrEqual(12);
-    expect(shelf.releases.some((r) => r.role === "sealer")).toBe(true);
-    expect(shelf.boxes.some((b) => b.bends)).toBe(true);
+    const catalogue = catalogueOf();
+    expect(catalogue.rubbers.length).toBeGreaterThanOrEqual(10);
+    expect(catalogue.casts.length).toBeGreaterThanOrEqual(16);
+    expect(catalogue.surfaces.length).toBeGreaterThanOrEqual(12);
+    expect(catalogue.releases.some((r) => r.role === "sealer")).toBe(true);
+    expect(catalogue.boxes.some((b) => b.bends)).toBe(true);
   });
 
   it("gives every figure as a range, tells people to check, and doubts none of its own entries", () => {
@@ -32,17 +32,17 @@ describe("the built-in library", () => {
   });
 
   it("puts a workshop's own entries first and finds entries by id", () => {
-    const own = { ...shelfOf().rubbers[0]!, id: "own-1", name: "Our soft" };
-    expect(shelfOf([own]).rubbers[0]?.id).toBe("own-1");
-    expect(pick(shelfOf([own]).rubbers, "own-1")?.name).toBe("Our soft");
-    expect(pick(shelfOf().rubbers, "nothing")).toBeNull();
+    const own = { ...catalogueOf().rubbers[0]!, id: "own-1", name: "Our soft" };
+    expect(catalogueOf([own]).rubbers[0]?.id).toBe("own-1");
+    expect(pick(catalogueOf([own]).rubbers, "own-1")?.name).toBe("Our soft");
+    expect(pick(catalogueOf().rubbers, "nothing")).toBeNull();
     expect(isBuiltIn("own-1")).toBe(false);
     expect(isBuiltIn("cast-beeswax")).toBe(true);
   });
 });
 
 describe("doubts about figures", () => {
-  const rubber = shelfOf().rubbers[0] as Rubber;
+  const rubber = catalogueOf().rubbers[0] as Rubber;
   it.each<[string, Partial<Rubber>, RegExp]>([
     ["density 11", { densityGMl: { low: 10, typical: 11, high: 12 } }, /11 g\/mL is unusual/],
     ["900 °C silicone", { heatShortC: { low: 900, typical: 900, high: 900 } }, /900 °C is unusual/],
@@ -58,7 +58,7 @@ describe("doubts about figures", () => {
   });
 
   it("are raised for a cast far from its family", () => {
-    const wax = shelfOf().casts.find((c) => c.id === "cast-beeswax")!;
+    const wax = catalogueOf().casts.find((c) => c.id === "cast-beeswax")!;
     expect(doubtsAbout({ ...wax, densityGMl: { low: 9, typical: 9.6, high: 10 } })[0]?.message).toMatch(/unusual for wax/);
   });
 

@@ -181,7 +181,7 @@ export const Cast = z.object({
   family: z.enum(["cement", "gypsum", "wax", "metal", "resin", "food", "soap"]),
   mix: CastMix,
   setting: Setting,
-  /** Density of the finished casting, g/mL: as it sits on the shelf, dry or solid. */
+  /** Density of the finished casting, g/mL: at rest, dry or solid. */
   densityGMl: positive(15),
   /** Heat flow figures; null takes those typical of its family. */
   thermal: Thermal.nullable().default(null),
@@ -224,7 +224,7 @@ export interface PatchResult {
   outcome: "clean" | "tacky";
 }
 
-export interface Shelf {
+export interface Catalogue {
   rubbers: readonly Rubber[];
   casts: readonly Cast[];
   surfaces: readonly Surface[];

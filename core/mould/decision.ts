@@ -76,7 +76,7 @@ export const MouldDecision = z.object({
 export type MouldDecision = z.infer<typeof MouldDecision>;
 
 /** What the mould has to hold, on what, and where it has to go. */
-export const Holding = z.object({
+export const StrengthDecision = z.object({
   /** Most a wall may bulge: a share of the casting's width, and never more than so much. */
   tolerancePct: mm.gt(0, "the tolerance has to be more than 0 %").max(20),
   toleranceMm: size("the tolerance", 20),
@@ -87,13 +87,13 @@ export const Holding = z.object({
   /** Pull that one strap or band may carry, N. */
   strapN: z.number().gt(0, "a strap has to carry something").max(20_000),
   /** A shelf for the filled mould, and a vacuum or pressure pot for the cup, inside sizes in mm and load in g. */
-  shelf: z
+  stand: z
     .object({ lengthMm: size("the shelf", 5000), widthMm: size("the shelf", 5000), heightMm: size("the shelf", 5000), loadG: z.number().gt(0).max(2_000_000) })
     .nullable(),
   chamber: z.object({ diameterMm: size("the pot", 2000), heightMm: size("the pot", 2000) }).nullable(),
 });
-export type Holding = z.infer<typeof Holding>;
-export const holdingDefault: Holding = { tolerancePct: 1, toleranceMm: 1, bridgeMm: null, boardId: null, strapN: 150, shelf: null, chamber: null };
+export type StrengthDecision = z.infer<typeof StrengthDecision>;
+export const strengthDefault: StrengthDecision = { tolerancePct: 1, toleranceMm: 1, bridgeMm: null, boardId: null, strapN: 150, stand: null, chamber: null };
 
 /** Sheets and printers the workshop makes its boxes and jackets with. */
 export const Make = z.object({

@@ -5,7 +5,7 @@ import { GRAVITY } from "./constants";
 import { OPENING } from "./choices";
 import type { MouldDecision } from "./decision";
 import type { Layout } from "./layout";
-import type { Hold } from "./hold";
+import type { Grade } from "./walls";
 
 /** Share of its elongation at break that rubber is asked for, cast after cast. */
 export const SAFE_SHARE = 0.25;
@@ -17,7 +17,7 @@ export interface Stretch {
   narrowAtMm: number;
   widestAtMm: number;
   safe: { low: number; typical: number };
-  hold: Hold;
+  grade: Grade;
 }
 
 /**
@@ -46,7 +46,7 @@ export function stretchOf(m: Measure, d: MouldDecision, partingMm: number | null
       look(m.levels.filter((l) => l.zMm <= partingMm).reverse());
     }
   }
-  return { ...worst, safe, hold: worst.strain <= safe.low ? "holds" : worst.strain <= safe.typical ? "close" : "bulges" };
+  return { ...worst, safe, grade: worst.strain <= safe.low ? "holds" : worst.strain <= safe.typical ? "close" : "bulges" };
 }
 
 /** The stretch of a laid-out mould, its parting taken from the layout. */
@@ -84,7 +84,7 @@ export function cutPlanOf(m: Measure, d: MouldDecision, layout: Layout, stretch:
       ...zig,
     };
   }
-  if (d.opening !== "slit") return d.opening === "open" && stretch.hold !== "holds" ? reliefCuts(m, stretch, zig) : null;
+  if (d.opening !== "slit") return d.opening === "open" && stretch.grade !== "holds" ? reliefCuts(m, stretch, zig) : null;
   const needMm = lipLength(m, stretch) + (stretch.strain > stretch.safe.low ? stretch.narrowAtMm : 0);
   const down = Math.max(10, seamLength(m) - (m.levels.at(-1)?.a ?? 0) - LEFT_WHOLE_MM);
   return {
@@ -127,7 +127,7 @@ export interface Core {
   /** Strain it sees when it is drawn out of the casting. */
   pullStrain: number;
   safeStrain: number;
-  hold: Hold;
+  grade: Grade;
 }
 
 /** Grip of a released casting on rubber, kPa: a workshop estimate; without release it is many times more. */
@@ -147,7 +147,7 @@ export function coreOf(name: string, diameterMm: number, lengthMm: number, rubbe
   const safeStrain = (rubber.elongationPct.low / 100) * SAFE_SHARE;
   const slenderness = lengthMm / diameterMm;
   const bad = sagMm > diameterMm / 4 || pullStrain > safeStrain;
-  return { name, diameterMm, lengthMm, slenderness, sagMm, pullStrain, safeStrain, hold: bad ? "bulges" : slenderness > 3 || sagMm > 1 ? "close" : "holds" };
+  return { name, diameterMm, lengthMm, slenderness, sagMm, pullStrain, safeStrain, grade: bad ? "bulges" : slenderness > 3 || sagMm > 1 ? "close" : "holds" };
 }
 
 /** The rubber cores of a job: the hollow of its master, and its loose plugs. */
@@ -163,15 +163,15 @@ export function coresOf(m: Measure, d: MouldDecision, rubber: Rubber, plugRubber
   return cores;
 }
 
-/** How one rubber of the shelf would do for this piece. */
+/** How one rubber of the catalogue would do for this piece. */
 export interface HardnessAnswer {
   rubberId: string;
   name: string;
   shoreA: Range;
   /** Typical bulge of the worst free-standing wall in this rubber, mm; null where something rigid stands behind it. */
   bulgeMm: number | null;
-  bulge: Hold;
-  stretch: Hold;
+  bulge: Grade;
+  stretch: Grade;
   /** Pull to open it, against the rubber chosen. */
   effort: number;
 }
@@ -184,7 +184,7 @@ export function hardnessAnswers(
   rubbers: readonly Rubber[],
   chosen: Rubber,
   worst: { mostMm: Range; toleranceMm: number } | null,
-  stretchOfOne: (r: Rubber) => Hold,
+  stretchOfOne: (r: Rubber) => Grade,
 ): HardnessAnswer[] {
   const base = youngRange(chosen.shoreA);
   return rubbers

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { shelfOf } from "../material";
+import { catalogueOf } from "../material";
 import { say } from "../quantity";
 import { measureMaster, type Measure, type ShapeKind, type Sizes } from "../master";
 import { BOX_SHAPES, boxAround, buoyancy, leastWall, hydrostaticPa, layOutMould, MouldDecision, wallPushN, type BlockLayout } from ".";
@@ -22,7 +22,7 @@ const decision = (patch: Partial<MouldDecision> = {}): MouldDecision =>
     overlap: "long-covers-short",
     ...patch,
   });
-const foam = shelfOf().boxes.find((b) => b.id === "box-foam-board-5")!;
+const foam = catalogueOf().boxes.find((b) => b.id === "box-foam-board-5")!;
 const lay = (m: Measure, d: MouldDecision): BlockLayout => {
   const r = layOutMould(m, d, foam);
   if (!r.ok) throw new Error(JSON.stringify(r.problems));

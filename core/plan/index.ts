@@ -1,7 +1,7 @@
 export { fitQuestionOf, plan } from "./plan";
 export * from "./types";
 export { PAIR_CONTACTS, PREPARE_CONTACTS } from "./steps";
-export { boardsFor, type FillAnswer, type PlannedHold } from "./hold";
+export { boardsFor, type FillAnswer, type PlannedStrength } from "./strength";
 export * from "./snapshot";
 export * from "./outcome";
 export * from "./held";

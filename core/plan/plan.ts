@@ -4,7 +4,7 @@ import { castCure, CONDENSATION_DEPTH_MM, rubberCure, type CastCure } from "../c
 import { heatKey, heatQuestionFor, likeBody, type HeatQuestion, type HeatStudies } from "../heat";
 import { judgeChain, type FitQuestion, type Held } from "../fit";
 import type { Job } from "../job";
-import { JACKET_HEAT, pick, type BoxStock, type Cast, type Rubber, type Shelf } from "../material";
+import { JACKET_HEAT, pick, type BoxStock, type Cast, type Rubber, type Catalogue } from "../material";
 import { measureMaster, SHAPES, type FormProblem, type Measure } from "../master";
 import {
   boxMassG,
@@ -24,7 +24,7 @@ import {
   type RubberPour,
 } from "../mould";
 import { quote } from "../quantity";
-import { planHold, type PlannedHold } from "./hold";
+import { planStrength, type PlannedStrength } from "./strength";
 import { cautionsOf, stepsOf } from "./steps";
 import {
   COMFORTABLE_LIFT_G,
@@ -91,7 +91,7 @@ export function fitQuestionOf(job: Job): FitQuestion {
  * Everything derived from a job's decisions, in one pass and without side effects: measures, layout, batches, contact
  * verdicts, times, weights, and what each step still needs. Never throws on a job that passes its schema.
  */
-export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: null }, studies: HeatStudies = NO_STUDIES): Plan {
+export function plan(job: Job, catalogue: Catalogue, conditions: Conditions = { shopC: null }, studies: HeatStudies = NO_STUDIES): Plan {
   const shopC = conditions.shopC ?? job.shopC;
   const remarks: Remark[] = [];
   const add = (step: StepId, severity: Remark["severity"], list: readonly FormProblem[]) => remarks.push(...list.map((p) => ({ ...p, severity, step })));
@@ -102,26 +102,26 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
   const missing = measured.ok ? [] : measured.missing.map((k) => SHAPES[job.master.shape].fields.find((f) => f.key === k)?.label.toLowerCase() ?? k);
 
   const kind = OPENING[job.mould.opening];
-  const rubber = pick(shelf.rubbers, job.rubberId);
-  const second = kind.halves ? (pick(shelf.rubbers, job.secondRubberId) ?? rubber) : null;
-  const plugRubber = job.mould.opening === "plugs" ? (pick(shelf.rubbers, job.plugRubberId) ?? rubber) : null;
-  const cast = pick(shelf.casts, job.castId);
-  const surface = pick(shelf.surfaces, job.master.surfaceId);
-  const stock = pick(shelf.boxes, job.boxId);
+  const rubber = pick(catalogue.rubbers, job.rubberId);
+  const second = kind.halves ? (pick(catalogue.rubbers, job.secondRubberId) ?? rubber) : null;
+  const plugRubber = job.mould.opening === "plugs" ? (pick(catalogue.rubbers, job.plugRubberId) ?? rubber) : null;
+  const cast = pick(catalogue.casts, job.castId);
+  const surface = pick(catalogue.surfaces, job.master.surfaceId);
+  const stock = pick(catalogue.boxes, job.boxId);
   for (const [path, wanted, found, step] of [
     ["rubberId", job.rubberId, rubber, "pairing"],
     ["castId", job.castId, cast, "pairing"],
     ["master.surfaceId", job.master.surfaceId, surface, "master"],
-    ["secondRubberId", kind.halves ? job.secondRubberId : null, pick(shelf.rubbers, job.secondRubberId), "rubber"],
+    ["secondRubberId", kind.halves ? job.secondRubberId : null, pick(catalogue.rubbers, job.secondRubberId), "rubber"],
     ["plugRubberId", job.mould.opening === "plugs" ? job.plugRubberId : null, plugRubber, "rubber"],
-    ["sealerId", job.sealerId, pick(shelf.releases, job.sealerId), "prepare"],
-    ["releaseId", job.releaseId, pick(shelf.releases, job.releaseId), "prepare"],
-    ["clayId", kind.halves ? job.clayId : null, pick(shelf.surfaces, job.clayId), "prepare"],
+    ["sealerId", job.sealerId, pick(catalogue.releases, job.sealerId), "prepare"],
+    ["releaseId", job.releaseId, pick(catalogue.releases, job.releaseId), "prepare"],
+    ["clayId", kind.halves ? job.clayId : null, pick(catalogue.surfaces, job.clayId), "prepare"],
     ["boxId", job.boxId, stock, "box"],
-    ["hold.boardId", job.hold.boardId, pick(shelf.boxes, job.hold.boardId), "strength"],
-    ["inside.thenCastId", job.inside.thenCastId, pick(shelf.casts, job.inside.thenCastId), "cast"],
+    ["strength.boardId", job.strength.boardId, pick(catalogue.boxes, job.strength.boardId), "strength"],
+    ["inside.thenCastId", job.inside.thenCastId, pick(catalogue.casts, job.inside.thenCastId), "cast"],
   ] as const) {
-    if (wanted !== null && found === null) add(step, "fault", [{ path, message: "What was chosen here is no longer on the shelf: choose another." }]);
+    if (wanted !== null && found === null) add(step, "fault", [{ path, message: "What was chosen here is no longer among the materials: choose another." }]);
   }
 
   const masterG =
@@ -139,7 +139,7 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
   const heat = measure && layout && cast ? meets.map((r) => heatOf(heatQuestion(job, measure, layout, r, cast, shopC), r, studies)) : [];
   const chain = judgeChain(
     { ...fitQuestionOf(job), held: moreHeld(job.held, conditions.held ?? "new") },
-    shelf,
+    catalogue,
     (r) => heat.find((h) => h.rubberId === r.id)?.study ?? null,
   );
 
@@ -191,7 +191,7 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
       );
     } else add("cast", "fault", [{ path: made.path, message: made.message }]);
     cure = castCure(cast, shopC, measure);
-    inside = planInside(job, shelf, measure, cast, rubber, batch, placed.placed, hollow?.hollow ?? null);
+    inside = planInside(job, catalogue, measure, cast, rubber, batch, placed.placed, hollow?.hollow ?? null);
     if (inside.thin && inside.thin.margin < 2)
       add("cast", "warning", [
         {
@@ -202,17 +202,17 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
   }
 
   const densityOf = (castId: string): number | null => {
-    const other = pick(shelf.casts, castId);
+    const other = pick(catalogue.casts, castId);
     const made = other && castBatch(other, 1000, { ...job.cast, waterPer100: castId === job.castId ? job.cast.waterPer100 : null });
     return made?.ok ? made.batch.wetDensityGMl : null;
   };
-  const hold =
+  const strength =
     measure && layout && rubber
-      ? planHold(job, shelf, measure, layout, rubber, plugRubber, cast && batch ? { id: cast.id, gMl: batch.wetDensityGMl } : null, densityOf)
+      ? planStrength(job, catalogue, measure, layout, rubber, plugRubber, cast && batch ? { id: cast.id, gMl: batch.wetDensityGMl } : null, densityOf)
       : null;
-  if (hold) holdRemarks(job.mould.opening, hold, add);
+  if (strength) strengthRemarks(job.mould.opening, strength, add);
 
-  const weights = weigh(pours, batch, inside, layout, stock, masterG, hold);
+  const weights = weigh(pours, batch, inside, layout, stock, masterG, strength);
   if (weights?.heavy) {
     const heaviest: FormProblem[] = [
       {
@@ -241,13 +241,13 @@ export function plan(job: Job, shelf: Shelf, conditions: Conditions = { shopC: n
     castCure: cure,
     chain,
     heat,
-    hold,
+    strength,
     inside,
     rubberCost: priced ? pours.reduce((s, p) => s + ((p.batch?.mixG ?? 0) / 1000) * (p.rubber.pricePerKg ?? 0), 0) : null,
     weights,
     places: measure && layout ? placesOf(job, measure, layout, weights, pours) : [],
     remarks,
-    steps: stepsOf(job, { measure, missing, layout, pours, rubber, cast, batch, chain, remarks, surfaceKnown: surface !== null, hold }),
+    steps: stepsOf(job, { measure, missing, layout, pours, rubber, cast, batch, chain, remarks, surfaceKnown: surface !== null, strength }),
     cautions: cautionsOf(rubber, second, cast),
     tally: {
       rubberG: allMixed ? mixes.reduce<number>((s, g) => s + (g ?? 0), 0) : null,
@@ -342,65 +342,65 @@ function pourRemarks(job: Job, measure: Measure, layout: Layout, rubber: Rubber,
     ]);
 }
 
-function holdRemarks(opening: Opening, hold: PlannedHold, add: Add): void {
-  const { worst } = hold;
-  if (worst && hold.support === "free" && worst.hold !== "holds") {
+function strengthRemarks(opening: Opening, strength: PlannedStrength, add: Add): void {
+  const { worst } = strength;
+  if (worst && strength.support === "free" && worst.grade !== "holds") {
     const band = `${quote(worst.mostMm.typical, "length")} (${quote(worst.mostMm.low, "length")} to ${quote(worst.mostMm.high, "length")})`;
     add("strength", "warning", [
       {
-        path: "hold",
+        path: "strength",
         message:
-          worst.hold === "bulges"
-            ? `Free-standing, the walls bulge ${band} under this fill; ${quote(hold.toleranceMm, "length")} is allowed. Make them thicker, put boards and straps round them, or give the mould a jacket.`
-            : `Free-standing, the walls bulge about ${band}: inside ${quote(hold.toleranceMm, "length")} if all goes well. Boards and two bands make it sure.`,
+          worst.grade === "bulges"
+            ? `Free-standing, the walls bulge ${band} under this fill; ${quote(strength.toleranceMm, "length")} is allowed. Make them thicker, put boards and straps round them, or give the mould a jacket.`
+            : `Free-standing, the walls bulge about ${band}: inside ${quote(strength.toleranceMm, "length")} if all goes well. Boards and two bands make it sure.`,
       },
     ]);
   }
-  if (worst?.large && hold.support === "free")
+  if (worst?.large && strength.support === "free")
     add("strength", "warning", [
-      { path: "hold.large", message: "The bulge is more than half the wall's thickness: past that the figures only say that it is far too much." },
+      { path: "strength.large", message: "The bulge is more than half the wall's thickness: past that the figures only say that it is far too much." },
     ]);
-  if (worst?.blocky && hold.support === "free")
+  if (worst?.blocky && strength.support === "free")
     add("strength", "warning", [
       {
-        path: "hold.blocky",
+        path: "strength.blocky",
         message: "This wall is thicker than a third of its span: blockier than plates are reckoned, so take the bulge as a rough figure.",
       },
     ]);
-  if (hold.support === "boards" && hold.boards && !hold.boards.enough)
+  if (strength.support === "boards" && strength.boards && !strength.boards.enough)
     add("strength", "warning", [
       {
-        path: "hold.boards",
-        message: `${hold.boards.stock.name} bows ${quote(hold.boards.bow.mostMm.typical, "length")} behind the rubber even with ${hold.boards.straps.length} straps, or a strap pulls more than ${Math.round(hold.boards.pullN)} N: take a stiffer board or a stronger strap.`,
+        path: "strength.boards",
+        message: `${strength.boards.stock.name} bows ${quote(strength.boards.bow.mostMm.typical, "length")} behind the rubber even with ${strength.boards.straps.length} straps, or a strap pulls more than ${Math.round(strength.boards.pullN)} N: take a stiffer board or a stronger strap.`,
       },
     ]);
-  if (hold.panel && hold.panel.mostMm.typical > 1)
+  if (strength.panel && strength.panel.mostMm.typical > 1)
     add("box", "warning", [
       {
         path: "boxId",
-        message: `Under the rubber the longest side bows ${quote(hold.panel.mostMm.typical, "length")}: put straps over battens round it, or take a stiffer sheet.`,
+        message: `Under the rubber the longest side bows ${quote(strength.panel.mostMm.typical, "length")}: put straps over battens round it, or take a stiffer sheet.`,
       },
     ]);
-  if (hold.hoop?.used && hold.hoop.used > 0.5)
+  if (strength.hoop?.used && strength.hoop.used > 0.5)
     add("box", "warning", [
       {
         path: "boxId",
-        message: `The wrap uses ${Math.round(hold.hoop.used * 100)} % of its weakest strength at the foot: take a thicker sheet, or bind it with cord.`,
+        message: `The wrap uses ${Math.round(strength.hoop.used * 100)} % of its weakest strength at the foot: take a thicker sheet, or bind it with cord.`,
       },
     ]);
-  if (hold.stretch.hold !== "holds") {
+  if (strength.stretch.grade !== "holds") {
     const pct = (v: number) => `${Math.round(v * 100)} %`;
     add("opening", "warning", [
       {
         path: "mould.opening",
-        message: `To let go it has to stretch ${pct(hold.stretch.strain)} where it is narrow; this rubber is good for ${pct(hold.stretch.safe.low)} to ${pct(hold.stretch.safe.typical)}, cast after cast.${opening === "slit" ? " The slit takes care of it." : opening === "open" ? " Relief cuts help; a slit, a parting or a softer rubber is surer." : " Slit it, part it, or choose a softer rubber."}`,
+        message: `To let go it has to stretch ${pct(strength.stretch.strain)} where it is narrow; this rubber is good for ${pct(strength.stretch.safe.low)} to ${pct(strength.stretch.safe.typical)}, cast after cast.${opening === "slit" ? " The slit takes care of it." : opening === "open" ? " Relief cuts help; a slit, a parting or a softer rubber is surer." : " Slit it, part it, or choose a softer rubber."}`,
       },
     ]);
   }
-  for (const c of hold.cores.filter((x) => x.hold === "bulges"))
+  for (const c of strength.cores.filter((x) => x.grade === "bulges"))
     add("strength", "warning", [
       {
-        path: "hold.cores",
+        path: "strength.cores",
         message: `${c.name}: ${quote(c.lengthMm, "length")} long on ${quote(c.diameterMm, "length")} sags ${quote(c.sagMm, "length")} or tears when it is drawn. Fill the hole in the master and drill the castings, or cast the core round a pin.`,
       },
     ]);
@@ -408,7 +408,7 @@ function holdRemarks(opening: Opening, hold: PlannedHold, add: Add): void {
 
 function planInside(
   job: Job,
-  shelf: Shelf,
+  catalogue: Catalogue,
   measure: Measure,
   cast: Cast,
   rubber: Rubber | null,
@@ -416,7 +416,7 @@ function planInside(
   inserts: PlannedInside["inserts"],
   hollow: PlannedInside["hollow"],
 ): PlannedInside {
-  const then = pick(shelf.casts, job.inside.thenCastId);
+  const then = pick(catalogue.casts, job.inside.thenCastId);
   const links = [
     ...(rubber ? [{ name: rubber.name, shrinkPct: rubber.shrinkPct, times: job.inside.generations }] : []),
     { name: cast.name, shrinkPct: cast.shrinkPct, times: job.inside.generations },
@@ -442,13 +442,13 @@ function weigh(
   layout: Layout | null,
   stock: BoxStock | null,
   masterG: number | null,
-  hold: PlannedHold | null,
+  strength: PlannedStrength | null,
 ): Weights | null {
   if (pours.length === 0 || !batch || !layout) return null;
   const rubberG = pours.reduce((s, p) => s + p.rubberMl * p.rubber.densityGMl.typical, 0);
   const boxG = layout.kind === "block" ? boxMassG(layout.panels, stock) : null;
   // Boards weigh what their own sheet weighs.
-  const boards = layout.kind === "block" && hold?.boards?.stock.densityGMl ? hold.boards.stock : null;
+  const boards = layout.kind === "block" && strength?.boards?.stock.densityGMl ? strength.boards.stock : null;
   const boardsG =
     boards?.densityGMl && layout.kind === "block"
       ? (layout.box.perimeterMm * layout.fillHeightMm * boards.thicknessMm * boards.densityGMl.typical) / 1000
@@ -487,16 +487,16 @@ function placesOf(job: Job, m: Measure, layout: Layout, weights: Weights | null,
         ];
   const [length = 0, width = 0, height = 0] = outer;
   const sizes = `${quote(length, "length")} × ${quote(width, "length")} × ${quote(height, "length")}`;
-  const { shelf, chamber } = job.hold;
-  if (shelf) {
-    const flat = Math.max(length, width) <= Math.max(shelf.lengthMm, shelf.widthMm) && Math.min(length, width) <= Math.min(shelf.lengthMm, shelf.widthMm);
-    const load = weights === null || weights.filledG <= shelf.loadG;
+  const { stand, chamber } = job.strength;
+  if (stand) {
+    const flat = Math.max(length, width) <= Math.max(stand.lengthMm, stand.widthMm) && Math.min(length, width) <= Math.min(stand.lengthMm, stand.widthMm);
+    const load = weights === null || weights.filledG <= stand.loadG;
     places.push({
       name: "Shelf",
-      fits: flat && height <= shelf.heightMm && load,
+      fits: flat && height <= stand.heightMm && load,
       why: !flat
         ? `The mould is ${sizes}: it does not go on the shelf.`
-        : height > shelf.heightMm
+        : height > stand.heightMm
           ? `The mould is ${quote(height, "length")} high: more than the shelf leaves.`
           : !load
             ? `Filled it weighs ${quote(weights?.filledG ?? 0, "mass")}: more than the shelf may carry.`

@@ -4,7 +4,7 @@ import type { HeatStudies } from "../heat";
 import type { Job } from "../job";
 import { FAULTS, type FaultKey } from "./outcome";
 import { plan } from "./plan";
-import type { Shelf } from "../material";
+import type { Catalogue } from "../material";
 
 const Part = z.object({ name: z.string(), massG: z.number(), volumeMl: z.number().nullable() });
 const Hours = z.object({ low: z.number(), typical: z.number(), high: z.number() });
@@ -34,7 +34,7 @@ export const Snapshot = z.object({
   material: z.string(),
   rubber: z.string(),
   shopC: z.number(),
-  components: z.array(Part),
+  parts: z.array(Part),
   mixG: z.number(),
   /** Volume to fill, mL: rubber of this pour, or the cavity. */
   volumeMl: z.number(),
@@ -72,8 +72,8 @@ export type Snapshot = z.infer<typeof Snapshot>;
 export type Frozen = { ok: true; snapshot: Snapshot } | { ok: false; message: string };
 
 /** Freezes the numbers of one pour from a job as it stands: `rubber` with the pour's index, or `cast`. */
-export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubber" | "cast", pourIndex = 0, studies?: HeatStudies, held?: Held): Frozen {
-  const p = plan(job, shelf, { shopC: null, ...(held ? { held } : {}) }, studies);
+export function freeze(job: Job, jobRevision: number, catalogue: Catalogue, kind: "rubber" | "cast", pourIndex = 0, studies?: HeatStudies, held?: Held): Frozen {
+  const p = plan(job, catalogue, { shopC: null, ...(held ? { held } : {}) }, studies);
   const common = {
     format: 1 as const,
     jobName: job.name,
@@ -85,12 +85,12 @@ export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubbe
     verdict: p.chain.verdict,
     castFamily: kind === "cast" ? (p.cast?.family ?? null) : null,
     rubberFamily: p.rubber?.family ?? null,
-    headMm: p.hold?.headMm ?? null,
+    headMm: p.strength?.headMm ?? null,
     fillGMl: p.castBatch?.wetDensityGMl ?? null,
-    bulgeMm: p.hold?.support === "free" ? (p.hold.worst?.mostMm.typical ?? null) : null,
-    bulgeLimitMm: p.hold?.toleranceMm ?? null,
-    stretch: p.hold?.stretch.strain ?? null,
-    stretchLimit: p.hold?.stretch.safe.typical ?? null,
+    bulgeMm: p.strength?.support === "free" ? (p.strength.worst?.mostMm.typical ?? null) : null,
+    bulgeLimitMm: p.strength?.toleranceMm ?? null,
+    stretch: p.strength?.stretch.strain ?? null,
+    stretchLimit: p.strength?.stretch.safe.typical ?? null,
     peakC: kind === "cast" ? (p.cast?.peakC.typical ?? null) : null,
     workingMin: kind === "cast" && p.castCure ? p.castCure.working.hours.low * 60 : null,
     actual: null,
@@ -106,7 +106,7 @@ export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubbe
         ...common,
         what: pour.name,
         material: pour.rubber.name,
-        components: parts(pour.batch.components),
+        parts: parts(pour.batch.parts),
         mixG: pour.batch.mixG,
         volumeMl: pour.rubberMl,
         ratioLabel: pour.batch.ratioLabel,
@@ -129,7 +129,7 @@ export function freeze(job: Job, jobRevision: number, shelf: Shelf, kind: "rubbe
       ...common,
       what: p.cast.name,
       material: p.cast.name,
-      components: parts(p.castBatch.components),
+      parts: parts(p.castBatch.parts),
       mixG: p.castBatch.mixG,
       volumeMl: p.castMl ?? p.measure.volumeMl,
       ratioLabel: p.castBatch.ratioLabel,

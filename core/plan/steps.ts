@@ -5,7 +5,7 @@ import type { Cast, Rubber } from "../material";
 import type { Measure } from "../master";
 import { OPENING, type Layout } from "../mould";
 import { quote } from "../quantity";
-import type { PlannedHold } from "./hold";
+import type { PlannedStrength } from "./strength";
 import type { PlannedPour, Remark, Step, StepId } from "./types";
 
 /** Contacts that the pairing step answers for, and those that the prepare step does. */
@@ -23,7 +23,7 @@ interface Known {
   chain: Chain;
   remarks: readonly Remark[];
   surfaceKnown: boolean;
-  hold: PlannedHold | null;
+  strength: PlannedStrength | null;
 }
 
 const listed = (words: readonly string[]): string => (words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`);
@@ -74,8 +74,8 @@ export function stepsOf(job: Job, k: Known): Step[] {
       measure !== null,
       measure === null ? "Needs the master's sizes" : null,
       OPENING[job.mould.opening].label,
-      k.hold && k.hold.stretch.hold === "bulges" && job.mould.opening === "open"
-        ? `It has to stretch ${Math.round(k.hold.stretch.strain * 100)} % to let go: more than it should.`
+      k.strength && k.strength.stretch.grade === "bulges" && job.mould.opening === "open"
+        ? `It has to stretch ${Math.round(k.strength.stretch.strain * 100)} % to let go: more than it should.`
         : null,
     ),
     make(
@@ -106,10 +106,10 @@ export function stepsOf(job: Job, k: Known): Step[] {
     ),
     make(
       "strength",
-      k.hold !== null,
-      k.hold === null ? "Needs rubber and cast" : null,
-      k.hold ? strengthLine(k.hold) : "",
-      k.hold?.verdict === "bulges" ? strengthLine(k.hold) : null,
+      k.strength !== null,
+      k.strength === null ? "Needs rubber and cast" : null,
+      k.strength ? strengthLine(k.strength) : "",
+      k.strength?.verdict === "bulges" ? strengthLine(k.strength) : null,
     ),
     make(
       "cast",
@@ -129,7 +129,7 @@ function boxLine(layout: Layout): string {
   return `${quote(layout.box.lengthMm, "length")} × ${quote(layout.box.widthMm, "length")} inside, ${quote(layout.wallHeightMm, "length")} high`;
 }
 
-function strengthLine(h: PlannedHold): string {
+function strengthLine(h: PlannedStrength): string {
   if (h.support === "jacket") return "Held by its jacket";
   if (h.support === "boards")
     return h.verdict === "holds"

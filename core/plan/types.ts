@@ -5,7 +5,7 @@ import type { HeatQuestion, HeatStudy } from "../heat";
 import type { Cast, Rubber } from "../material";
 import type { FormProblem, Measure } from "../master";
 import type { Buoyancy, HollowCast, Layout, PlacedInsert, RubberPour, Section, ShrinkChain, ThinSection } from "../mould";
-import type { PlannedHold } from "./hold";
+import type { PlannedStrength } from "./strength";
 
 /** One pour or coat of rubber with everything needed to make it. */
 export type PlannedPour = RubberPour & {
@@ -100,7 +100,7 @@ export interface Plan {
   chain: Chain;
   /** What heat does to each rubber the cast meets; the study is null while it is being worked out. */
   heat: readonly PlannedHeat[];
-  hold: PlannedHold | null;
+  strength: PlannedStrength | null;
   inside: PlannedInside | null;
   /** What the rubber, and the jacket, cost in the workshop's own money; null until it has said what it pays. */
   rubberCost: number | null;

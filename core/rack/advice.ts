@@ -39,15 +39,15 @@ const pctOff = (got: number, planned: number): number => (planned > 0 ? (got / p
 
 /** How far the second of two parts was off its ratio to the first, %; null where it was not weighed. */
 export function ratioOff(s: Snapshot): number | null {
-  const [a, b] = s.components;
+  const [a, b] = s.parts;
   const [x, y] = s.actual?.parts ?? [];
-  if (!a || !b || !x || !y || s.components.length !== 2 || !(a.massG > 0) || !(x.gotG > 0)) return null;
+  if (!a || !b || !x || !y || s.parts.length !== 2 || !(a.massG > 0) || !(x.gotG > 0)) return null;
   return pctOff(y.gotG / x.gotG, b.massG / a.massG);
 }
 
 /** How far the water was off its share of the powder, %. */
 function waterOff(s: Snapshot): number | null {
-  const planned = (re: RegExp) => s.components.find((c) => re.test(c.name))?.massG ?? 0;
+  const planned = (re: RegExp) => s.parts.find((c) => re.test(c.name))?.massG ?? 0;
   const got = (re: RegExp) => s.actual?.parts.find((c) => re.test(c.name))?.gotG ?? 0;
   const dry = /powder|dry mix/i;
   if (!(planned(dry) > 0) || !(got(dry) > 0) || !(planned(/^water/i) > 0)) return null;

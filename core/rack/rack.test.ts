@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { newJob, type Job } from "../job";
-import { shelfOf } from "../material";
+import { catalogueOf } from "../material";
 import { freeze, type FaultKey, type Snapshot } from "../plan";
 import { say } from "../quantity";
 import { adviseNext, chokeFor, costPerGood, didHelp, expectedCasts, fillS, headToEnter, lifeLeft, ratioOff, widestDryVent, type AdviceQuestion } from ".";
@@ -14,14 +14,14 @@ const job = (patch: Partial<Job>): Job => ({
   ...patch,
 });
 const frozen = (kind: "rubber" | "cast", patch: Partial<Job> = {}): Snapshot => {
-  const f = freeze(job(patch), 1, shelfOf(), kind);
+  const f = freeze(job(patch), 1, catalogueOf(), kind);
   if (!f.ok) throw new Error(f.message);
   return f.snapshot;
 };
 const actual = (s: Snapshot, by: readonly number[], more: Partial<NonNullable<Snapshot["actual"]>> = {}): Snapshot => ({
   ...s,
   actual: {
-    parts: s.components.map((c, i) => ({ name: c.name, gotG: c.massG * (by[i] ?? 1) })),
+    parts: s.parts.map((c, i) => ({ name: c.name, gotG: c.massG * (by[i] ?? 1) })),
     totalG: s.mixG,
     cups: 1,
     witnessG: 0,

@@ -1,26 +1,21 @@
-import { inSpan, localMinute } from "../cure/track";
+import { z } from "zod";
 
-const MINUTE = 60_000;
-const STEP = 15;
-
-/**
- * Spans of waking hours from an instant on, minutes after it, by the workshop's own wall clock: on the days the clocks change
- * the spans are those of that day. To the quarter hour.
- */
-export function wakingSpans(fromAt: number, days: number, fromMin: number, toMin: number, zone: string): [number, number][] {
-  if (fromMin === toMin) return [[0, days * 24 * 60]];
-  const out: [number, number][] = [];
-  let open: number | null = inSpan(localMinute(fromAt, zone), fromMin, toMin) ? 0 : null;
-  // Changes fall on wall-clock quarters; the first one after the start may be a part of one away.
-  const first = STEP - (localMinute(fromAt, zone) % STEP);
-  for (let m = first; m <= days * 24 * 60; m += STEP) {
-    const up = inSpan(localMinute(fromAt + m * MINUTE, zone), fromMin, toMin);
-    if (up && open === null) open = m;
-    if (!up && open !== null) {
-      out.push([open, m]);
-      open = null;
-    }
-  }
-  if (open !== null) out.push([open, days * 24 * 60]);
-  return out;
-}
+/** The calendar as people decided it: which work is on it, what they put by hand, what is done; and the starts it was given. */
+export const Calendar = z.object({
+  format: z.literal(1),
+  /** Where the calendar begins, ms. */
+  fromAt: z.number(),
+  jobs: z
+    .array(z.object({ jobId: z.string().max(80), casts: z.number().int().min(0).max(30), build: z.boolean() }))
+    .max(6, "at most six jobs on one calendar: past that, take some off"),
+  /** Steps put at a time by hand, ms, by the step's id. */
+  pins: z.record(z.string(), z.number()),
+  /** Hands-on minutes of one's own, by the step's id. */
+  hands: z.record(z.string(), z.number().min(1).max(1440)),
+  done: z.array(z.string()).max(400),
+  /** When each step starts, ms, as last worked out. */
+  starts: z.record(z.string(), z.number()),
+  /** Pairs of hands. */
+  people: z.number().int().min(1).max(6),
+});
+export type Calendar = z.infer<typeof Calendar>;

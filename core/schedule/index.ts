@@ -1,4 +1,4 @@
 export * from "./solve";
-export * from "./calendar";
+export * from "./waking";
 export * from "./production";
-export * from "./book";
+export * from "./calendar";

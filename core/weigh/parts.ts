@@ -1,8 +1,8 @@
-import { RATIO_GOOD_PCT, type Component } from "../batch";
+import { RATIO_GOOD_PCT, type Part } from "../batch";
 import type { Cast, CastMix, RubberMix } from "../material";
 
 /** One thing to weigh, with how far off it may be and why it comes at this place. */
-export interface WeighPart {
+export interface PartToWeigh {
   name: string;
   targetG: number;
   /** As it comes out of its tub, mL; null where it is not measured by volume. */
@@ -27,8 +27,8 @@ function catalystRoom(mix: Extract<RubberMix, { kind: "catalyst" }>, pct: number
  * half of the 2 % that data sheets bear; a catalyst by its room inside the stated range, at most a tenth.
  * @param catalystPct what the job chose; null takes the typical figure
  */
-export function rubberParts(components: readonly Component[], mix: RubberMix, catalystPct: number | null): WeighPart[] {
-  return components.map((c, i) => {
+export function rubberParts(parts: readonly Part[], mix: RubberMix, catalystPct: number | null): PartToWeigh[] {
+  return parts.map((c, i) => {
     const base = { name: c.name, targetG: c.massG, volumeMl: c.volumeMl };
     if (mix.kind === "catalyst")
       return i === 0
@@ -66,8 +66,8 @@ const WHY: Record<CastMix["kind"], (name: string, i: number) => string> = {
 };
 
 /** The parts of a casting mix in pouring order, with how far off each may be. */
-export const castParts = (components: readonly Component[], cast: Cast): WeighPart[] =>
-  components.map((c, i) => {
+export const castParts = (parts: readonly Part[], cast: Cast): PartToWeigh[] =>
+  parts.map((c, i) => {
     const bears = isExtra(c.name) ? EXTRA_BEARS_PCT : BEARS[cast.mix.kind];
     return { name: c.name, targetG: c.massG, volumeMl: c.volumeMl, underPct: bears, overPct: bears, why: c.note || WHY[cast.mix.kind](c.name, i) };
   });
@@ -77,7 +77,7 @@ export const castParts = (components: readonly Component[], cast: Cast): WeighPa
  * fine; otherwise the least target, g, that this scale can weigh to that tolerance.
  * @param stepG what the scale's last figure counts in, g
  */
-export function leastWeighable(part: Pick<WeighPart, "targetG" | "underPct" | "overPct">, stepG: number): number | null {
+export function leastWeighable(part: Pick<PartToWeigh, "targetG" | "underPct" | "overPct">, stepG: number): number | null {
   const band = (part.targetG * (part.underPct + part.overPct)) / 100;
   return stepG <= band ? null : (stepG * 100) / (part.underPct + part.overPct);
 }

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { correctOverPour, massRatio, splitByRatio } from "../batch";
-import { shelfOf } from "../material";
+import { catalogueOf } from "../material";
 import { say } from "../quantity";
 import {
   barShare,
@@ -31,7 +31,7 @@ import {
   type WeighIn,
 } from ".";
 
-const rubbers = shelfOf().rubbers;
+const rubbers = catalogueOf().rubbers;
 const oneToOne = rubbers.find((r) => r.id === "rubber-platinum-medium-25")!;
 const catalysed = rubbers.find((r) => r.mix.kind === "catalyst")!;
 const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -109,7 +109,7 @@ describe("tolerances", () => {
   });
 
   it("let pigment and fibre be looser than water and powder", () => {
-    const concrete = shelfOf().casts.find((c) => c.id === "cast-gfrc-back")!;
+    const concrete = catalogueOf().casts.find((c) => c.id === "cast-gfrc-back")!;
     const parts = castParts(
       [
         { name: "Dry mix", massG: 100, volumeMl: null },

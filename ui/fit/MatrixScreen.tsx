@@ -3,7 +3,7 @@
 import { Download, Printer } from "lucide-react";
 import { useMemo, useState, type KeyboardEvent } from "react";
 import { fitMatrix, meeting, NEEDS, STANDARD_PIECE, standardHeat, VERDICT_WORD, wantsHeat, type MatrixCell, type Need } from "@/core/fit";
-import { shelfOf, type Material } from "@/core/material";
+import { catalogueOf, type Material } from "@/core/material";
 import { useHeatStudies } from "../heat/useHeatStudies";
 import { useUnits } from "../units";
 import { VerdictMark } from "../VerdictMark";
@@ -17,8 +17,8 @@ const keyOf = (c: MatrixCell) => `${c.cast.id} ${c.rubber.id}`;
 /** All rubbers against all casts: a verdict in each cell, the reasons of a pinned one below. */
 export function MatrixScreen({ own }: { own: readonly Material[] }) {
   const { fmt, say } = useUnits();
-  const shelf = useMemo(() => shelfOf(own), [own]);
-  const questions = useMemo(() => shelf.rubbers.flatMap((r) => shelf.casts.filter((c) => wantsHeat(r, c)).map((c) => standardHeat(r, c))), [shelf]);
+  const catalogue = useMemo(() => catalogueOf(own), [own]);
+  const questions = useMemo(() => catalogue.rubbers.flatMap((r) => catalogue.casts.filter((c) => wantsHeat(r, c)).map((c) => standardHeat(r, c))), [catalogue]);
   const studies = useHeatStudies(questions);
   const [needs, setNeeds] = useState<Need[]>([]);
   const [castText, setCastText] = useState("");
@@ -26,9 +26,9 @@ export function MatrixScreen({ own }: { own: readonly Material[] }) {
   const [pinned, setPinned] = useState<string[]>([]);
   const [at, setAt] = useState<[number, number]>([0, 0]);
 
-  const matrix = useMemo(() => fitMatrix(shelf, studies), [shelf, studies]);
+  const matrix = useMemo(() => fitMatrix(catalogue, studies), [catalogue, studies]);
   const named = (name: string, text: string) => name.toLowerCase().includes(text.trim().toLowerCase());
-  const rubbers = meeting(shelf.rubbers, needs).filter((r) => named(r.name, rubberText));
+  const rubbers = meeting(catalogue.rubbers, needs).filter((r) => named(r.name, rubberText));
   const rows = matrix
     .filter((r) => named(r.cast.name, castText))
     .map((r) => ({ cast: r.cast, cells: r.cells.filter((c) => rubbers.some((x) => x.id === c.rubber.id)) }));
@@ -106,7 +106,7 @@ export function MatrixScreen({ own }: { own: readonly Material[] }) {
         </p>
       )}
       {rubbers.length === 0 ? (
-        <p className="card p-6 text-center">No rubber on the shelf meets all of these. Take one need away, or clear the name.</p>
+        <p className="card p-6 text-center">No rubber here meets all of these. Take one need away, or clear the name.</p>
       ) : (
         <div className={`card relative overflow-auto p-2 print:max-h-none ${shown.length > 0 ? "max-h-[52dvh]" : "max-h-[72dvh]"}`} tabIndex={-1}>
           <table role="grid" aria-label="Verdicts of every rubber with every cast" onKeyDown={move} className="w-full border-separate border-spacing-0 text-sm">

@@ -1,11 +1,11 @@
 import Papa from "papaparse";
 import { fitMatrix } from "@/core/fit";
-import { shelfOf } from "@/core/material";
+import { catalogueOf } from "@/core/material";
 import { say } from "@/core/quantity";
 import { matrixCsv } from "./csv";
 
 describe("the matrix as CSV", () => {
-  const matrix = fitMatrix(shelfOf(), new Map());
+  const matrix = fitMatrix(catalogueOf(), new Map());
   const text = matrixCsv(matrix, (s) => say(s, "us"));
   const { data, errors } = Papa.parse<Record<string, string>>(text, { header: true });
 

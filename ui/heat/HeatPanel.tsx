@@ -11,7 +11,7 @@ const HeatChart = dynamic(() => import("./HeatChart").then((m) => m.HeatChart), 
 
 /** What heat does in this mould: one sentence, the figures, a chart, and a session of castings in a row. */
 export function HeatPanel() {
-  const { job, plan, shelf } = useJob();
+  const { job, plan, catalogue } = useJob();
   if (plan.heat.length === 0) return null;
   return (
     <details className="rounded-xl bg-paper p-3" open={plan.cast?.family === "metal"}>
@@ -19,7 +19,7 @@ export function HeatPanel() {
       <div className="mt-2 space-y-4">
         {plan.heat.map((h) => (
           <div key={h.rubberId} className="space-y-3">
-            {plan.heat.length > 1 && <h4 className="font-bold">{shelf.rubbers.find((r) => r.id === h.rubberId)?.name}</h4>}
+            {plan.heat.length > 1 && <h4 className="font-bold">{catalogue.rubbers.find((r) => r.id === h.rubberId)?.name}</h4>}
             {h.study ? <Answer heat={h} study={h.study} /> : <p role="status">Working out the heat …</p>}
           </div>
         ))}

@@ -8,13 +8,13 @@ import { useJob } from "./JobContext";
 
 /** The cheapest changes that would make the chain better, each a tap away. */
 export function Changes() {
-  const { job, plan, shelf, edit } = useJob();
+  const { job, plan, catalogue, edit } = useJob();
   const { verdict } = plan.chain;
   const changes = useMemo(() => {
     // Studies belong to the pairs of this job; for another pair the data sheets speak.
     const ready = new Map(plan.heat.flatMap((h) => (h.study ? [[`${h.rubberId} ${plan.cast?.id}`, h.study] as const] : [])));
-    return verdict === "no" || verdict === "untested" ? cheapestChanges(fitQuestionOf(job), shelf, (r, c) => ready.get(`${r.id} ${c.id}`) ?? null) : [];
-  }, [job, plan, shelf, verdict]);
+    return verdict === "no" || verdict === "untested" ? cheapestChanges(fitQuestionOf(job), catalogue, (r, c) => ready.get(`${r.id} ${c.id}`) ?? null) : [];
+  }, [job, plan, catalogue, verdict]);
   if (changes.length === 0) return null;
   return (
     <section aria-labelledby="changes">

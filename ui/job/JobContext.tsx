@@ -2,7 +2,7 @@
 
 import { createContext, useContext, type ReactNode } from "react";
 import type { Job } from "@/core/job";
-import type { Shelf } from "@/core/material";
+import type { Catalogue } from "@/core/material";
 import type { Plan } from "@/core/plan";
 import type { Dimension } from "@/core/quantity";
 import { QuantityField } from "../QuantityField";
@@ -14,7 +14,7 @@ export interface JobWorld {
   id: string;
   job: Job;
   plan: Plan;
-  shelf: Shelf;
+  catalogue: Catalogue;
   pours: readonly PourView[];
   moulds: readonly { id: string; name: string }[];
   document: JobDocument;

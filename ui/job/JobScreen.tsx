@@ -6,7 +6,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import type { Job } from "@/core/job";
-import { pick, type Shelf } from "@/core/material";
+import { pick, type Catalogue } from "@/core/material";
 import { heldByLog, plan as planOf, STEP_IDS, type StepId } from "@/core/plan";
 import { Caution, Choice } from "../controls";
 import { notice } from "../notice";
@@ -67,12 +67,12 @@ function useStep(first: StepId): [StepId, (id: StepId) => void] {
 /** One job: the section drawing, the route of steps, and the tally. */
 export function JobScreen({
   initial,
-  shelf,
+  catalogue,
   pours,
   moulds,
 }: {
   initial: JobView;
-  shelf: Shelf;
+  catalogue: Catalogue;
   pours: readonly PourView[];
   moulds: readonly { id: string; name: string }[];
 }) {
@@ -80,7 +80,7 @@ export function JobScreen({
   // Heat is worked out beside the page; until an answer is in, the plan says that it is pending.
   const known = useMemo(() => ({ shopC: null, held: heldByLog(pours) }), [pours]);
   const { studies, ask } = useHeatWorker();
-  const plan = useMemo(() => planOf(job, shelf, known, studies), [job, known, shelf, studies]);
+  const plan = useMemo(() => planOf(job, catalogue, known, studies), [job, known, catalogue, studies]);
   // The route may follow a drag a moment later.
   const calmSteps = useDeferredValue(plan.steps);
   useEffect(() => ask(plan.heat.map((h) => h.question)), [ask, plan]);
@@ -112,12 +112,12 @@ export function JobScreen({
   const wanted = chosen?.step === step ? chosen.stage : opens;
   const stage = !plan.layout ? "master" : stages.some((s) => s.value === wanted) ? wanted : "pour0";
   const edit = document.update;
-  const panelMm = pick(shelf.boxes, job.boxId)?.thicknessMm ?? 0;
+  const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
   const at = STEP_IDS.indexOf(step);
   const Body = STEP_BODY[step];
 
   return (
-    <JobProvider value={{ id: initial.id, job, plan, shelf, pours, moulds, document, edit }}>
+    <JobProvider value={{ id: initial.id, job, plan, catalogue, pours, moulds, document, edit }}>
       <div className="flex flex-1 flex-col gap-2.5 pt-1">
         <TitleRow job={job} save={save} canUndo={canUndo} canRedo={canRedo} document={document} id={initial.id} />
         <Trouble save={save} document={document} />

@@ -108,13 +108,13 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
           </p>
         </Part>
       )}
-      {plan.hold?.worst && (
+      {plan.strength?.worst && (
         <Part title="Under the fill">
           <p>
-            {plan.hold.support === "free"
-              ? `Standing alone, the walls bulge ${fmt(plan.hold.worst.mostMm.typical, "length")} (${band(plan.hold.worst.mostMm, "length")}); ${fmt(plan.hold.toleranceMm, "length")} allowed.`
-              : plan.hold.support === "boards" && plan.hold.boards
-                ? `Boards of ${plan.hold.boards.stock.name.toLowerCase()}, straps ${plan.hold.boards.straps.map((z) => fmt(z, "length")).join(", ")} above the foot, ${Math.round(plan.hold.boards.pullN)} N each.`
+            {plan.strength.support === "free"
+              ? `Standing alone, the walls bulge ${fmt(plan.strength.worst.mostMm.typical, "length")} (${band(plan.strength.worst.mostMm, "length")}); ${fmt(plan.strength.toleranceMm, "length")} allowed.`
+              : plan.strength.support === "boards" && plan.strength.boards
+                ? `Boards of ${plan.strength.boards.stock.name.toLowerCase()}, straps ${plan.strength.boards.straps.map((z) => fmt(z, "length")).join(", ")} above the foot, ${Math.round(plan.strength.boards.pullN)} N each.`
                 : "The jacket holds it."}
           </p>
         </Part>
@@ -134,7 +134,7 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
         (p) =>
           p.batch && (
             <Part key={p.name} title={`Rubber, ${p.name.toLowerCase()}: ${p.rubber.name}, ${p.batch.ratioLabel}`}>
-              <PartList parts={p.batch.components} total={p.batch.mixG} />
+              <PartList parts={p.batch.parts} total={p.batch.mixG} />
               <p>
                 Pot life {band(p.cure.potLife.hours, "duration")}; open after {band(p.cure.demould.hours, "duration")} at {fmt(job.shopC, "temperature")}.
               </p>
@@ -144,7 +144,7 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
       )}
       {cast && castBatch && castCure && (
         <Part title={`Casting: ${cast.name}, ${castBatch.ratioLabel}`}>
-          <PartList parts={castBatch.components} total={castBatch.mixG} />
+          <PartList parts={castBatch.parts} total={castBatch.mixG} />
           <p>
             {job.cast.count} at once. One weighs {fmt(castBatch.wetG, "mass")} poured, {fmt(castBatch.dryG.typical, "mass")} finished
             {plan.weights ? `; the filled mould ${fmt(plan.weights.filledG, "mass")}` : ""}. Work it within {band(castCure.working.hours, "duration")}; open

@@ -13,10 +13,10 @@ function fakeServer() {
   const server = {
     current: view(newJob("A"), 1),
     down: false,
-    hold: null as Promise<void> | null,
+    strength: null as Promise<void> | null,
     puts: 0,
     send: async (method: string, _url: string, body: unknown): Promise<Sent<JobView>> => {
-      await server.hold;
+      await server.strength;
       if (server.down) return { ok: false, status: 0, error: "unreachable", message: "no answer", detail: {} };
       const ask = body as { baseRevision: number; job: Job };
       if (ask.baseRevision !== server.current.revision)
@@ -63,7 +63,7 @@ describe("a job being edited", () => {
   it("saves again what was typed while a save was under way", async () => {
     const { server, doc } = open();
     let letGo = () => {};
-    server.hold = new Promise((r) => (letGo = r));
+    server.strength = new Promise((r) => (letGo = r));
     doc.update(named("B"));
     await pass(SAVE_DELAY_MS);
     doc.update(named("C"));

@@ -203,7 +203,7 @@ export function PourScreen({
               The numbers of that day
             </h2>
             <p className="hint">Frozen when it was poured; later changes to the job do not touch them.</p>
-            <PartList parts={s.components} total={s.mixG} />
+            <PartList parts={s.parts} total={s.mixG} />
             <dl className="grid grid-cols-2 gap-3 sm:grid-cols-3">
               <Frozen name="Material">{s.material}</Frozen>
               <Frozen name="Ratio">{s.ratioLabel}</Frozen>

@@ -27,7 +27,7 @@ export function Exchange({ onChanged }: { onChanged: () => void }) {
     if (answer.ok) {
       setRefused(null);
       notice.good(
-        `${answer.data.kept} material${answer.data.kept === 1 ? " is" : "s are"} on the shelf.${answer.data.doubts.length > 0 ? ` ${answer.data.doubts.length} figures look unusual: open the entries to see.` : ""}`,
+        `${answer.data.kept} material${answer.data.kept === 1 ? " is" : "s are"} kept.${answer.data.doubts.length > 0 ? ` ${answer.data.doubts.length} figures look unusual: open the entries to see.` : ""}`,
       );
       return onChanged();
     }

@@ -4,7 +4,7 @@ import { Copy, Pencil, Trash2 } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { isBuiltIn, shelfOf, type Material, type MaterialKind } from "@/core/material";
+import { isBuiltIn, catalogueOf, type Material, type MaterialKind } from "@/core/material";
 import { Choice } from "../controls";
 import { notice } from "../notice";
 import { send } from "../send";
@@ -31,13 +31,13 @@ export function MaterialsScreen({ own }: { own: readonly Material[] }) {
   const [text, setText] = useState("");
   const [compared, setCompared] = useState<string[]>([]);
   const [editing, setEditing] = useState<Material | null>(null);
-  const shelf = shelfOf(own);
+  const catalogue = catalogueOf(own);
   const lists: Record<MaterialKind, readonly Material[]> = {
-    rubber: shelf.rubbers,
-    cast: shelf.casts,
-    surface: shelf.surfaces,
-    release: shelf.releases,
-    box: shelf.boxes,
+    rubber: catalogue.rubbers,
+    cast: catalogue.casts,
+    surface: catalogue.surfaces,
+    release: catalogue.releases,
+    box: catalogue.boxes,
   };
   const words = text.trim().toLowerCase();
   const shown = lists[kind].filter((m) => `${m.name} ${m.note} ${m.traits.join(" ")}`.toLowerCase().includes(words));
@@ -54,7 +54,7 @@ export function MaterialsScreen({ own }: { own: readonly Material[] }) {
     const answer = await send("DELETE", `/api/materials/${m.id}`);
     if (!answer.ok) return notice.bad(answer.message);
     router.refresh();
-    notice.say(`${m.name} is off the shelf. Jobs that use it will say so.`, {
+    notice.say(`${m.name} is taken out. Jobs that use it will say so.`, {
       label: "Put it back",
       onClick: () => void send("POST", "/api/materials", m).then(() => router.refresh()),
     });
@@ -126,7 +126,7 @@ export function MaterialsScreen({ own }: { own: readonly Material[] }) {
         ))}
       </ul>
       {shown.length === 0 && (
-        <p className="card p-6 text-center">Nothing on the shelf is called “{text.trim()}”. Clear the search, or copy the closest entry and rename it.</p>
+        <p className="card p-6 text-center">No material is called “{text.trim()}”. Clear the search, or copy the closest entry and rename it.</p>
       )}
       {editing && <MaterialEditor key={editing.id} material={editing} onClose={() => setEditing(null)} onSaved={() => router.refresh()} />}
     </div>

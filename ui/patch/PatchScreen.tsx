@@ -114,7 +114,7 @@ export function PatchScreen({ initial }: { initial: PatchView }) {
           />
         </label>
       </section>
-      <p className="hint">The answer holds for this very pair on this shelf. Reopen the job to see its verdict.</p>
+      <p className="hint">The answer holds for this very pair in this workshop. Reopen the job to see its verdict.</p>
     </div>
   );
 }

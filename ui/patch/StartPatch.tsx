@@ -39,7 +39,7 @@ export function StartPatch({ link, rubber, shopC, onClose }: { link: Link; rubbe
         </Row>
         <Row name="Then">{protocol.look}</Row>
       </dl>
-      <p className="hint my-3">Its answer holds for this very pair on this shelf, and for no other.</p>
+      <p className="hint my-3">Its answer holds for this very pair in this workshop, and for no other.</p>
       {fault && (
         <p role="alert" className="fault">
           {fault}

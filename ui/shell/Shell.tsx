@@ -21,7 +21,7 @@ const Toaster = dynamic(() => import("sonner").then((m) => m.Toaster), { ssr: fa
 
 const PLACES = [
   { href: "/", label: "Bench", icon: Timer, keyName: "b" },
-  { href: "/schedule", label: "Schedule", icon: CalendarClock, keyName: "s" },
+  { href: "/calendar", label: "Calendar", icon: CalendarClock, keyName: "s" },
   { href: "/fit", label: "Fit", icon: Grid3x3, keyName: "f" },
   { href: "/materials", label: "Materials", icon: FlaskConical, keyName: "m" },
   { href: "/rack", label: "Rack", icon: LibraryBig, keyName: "r" },

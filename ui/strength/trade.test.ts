@@ -4,7 +4,7 @@ import { tradeOff, withWall, type TradeQuestion } from "./trade";
 const question = (patch: Partial<TradeQuestion> = {}): TradeQuestion => ({
   master: { shape: "box", sizes: { lengthMm: 200, widthMm: 120, heightMm: 80 }, profile: [], readingMm: 0.5 },
   mould: newJob("x").mould,
-  hold: newJob("x").hold,
+  strength: newJob("x").strength,
   shoreA: { low: 23, typical: 25, high: 27 },
   rubberGMl: 1.1,
   fillGMl: 2.25,

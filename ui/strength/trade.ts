@@ -8,7 +8,7 @@ import {
   toleranceOf,
   wallsOf,
   worstBulge,
-  type Holding,
+  type StrengthDecision,
   type LeastWall,
   type MouldDecision,
 } from "@/core/mould";
@@ -24,7 +24,7 @@ export interface TradePoint {
 export interface TradeQuestion {
   master: MasterForm;
   mould: MouldDecision;
-  hold: Holding;
+  strength: StrengthDecision;
   shoreA: Range;
   rubberGMl: number;
   fillGMl: number;
@@ -52,7 +52,7 @@ export function tradeOff(q: TradeQuestion): Trade | null {
   const measured = measureMaster(q.master);
   if (!measured.ok) return null;
   const m = measured.measure;
-  const toleranceMm = toleranceOf(m, q.hold);
+  const toleranceMm = toleranceOf(m, q.strength);
   const worstAt = (wallMm: number) => {
     const probe = layOutMould(m, { ...q.mould, ownBox: null }, null);
     if (!probe.ok) return null;

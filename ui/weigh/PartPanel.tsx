@@ -2,7 +2,7 @@
 
 import { Check, Scale as ScaleIcon } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { barShare, leastWeighable, partState, type WeighAct, type WeighPart } from "@/core/weigh";
+import { barShare, leastWeighable, partState, type WeighAct, type PartToWeigh } from "@/core/weigh";
 import { Caution } from "../controls";
 import { PracticeScale } from "../device/PracticeScale";
 import type { Scale } from "../device/useScale";
@@ -27,7 +27,7 @@ export function PartPanel({
   view: WeighView;
   cup: number;
   part: number;
-  target: WeighPart;
+  target: PartToWeigh;
   scale: Scale;
   cups: readonly CupView[];
   act: (a: WeighAct) => void;
@@ -161,7 +161,7 @@ function Bar({ got, target, low, high, state }: { got: number; target: number; l
   );
 }
 
-function Typed({ target, was, take }: { target: WeighPart; was: number | null; take: (g: number) => void }) {
+function Typed({ target, was, take }: { target: PartToWeigh; was: number | null; take: (g: number) => void }) {
   const [g, setG] = useState<number | null>(was);
   return (
     <div className="flex flex-wrap items-end gap-2">

@@ -2,7 +2,7 @@ import { notFound } from "next/navigation";
 import { getJob } from "@/server/jobs";
 import { mouldsOfJob, poursOfJob } from "@/server/pours";
 import { foundOrNull } from "@/server/refusal";
-import { shelf, workshop } from "@/server/workshop";
+import { catalogue, workshop } from "@/server/workshop";
 import { JobScreen } from "@/ui/job/JobScreen";
 
 interface Ctx {
@@ -21,5 +21,5 @@ export default async function JobPage({ params }: Ctx) {
   if (!stored) notFound();
   const w = workshop();
   const { job, revision, canUndo, canRedo } = stored;
-  return <JobScreen key={id} initial={{ id, job, revision, canUndo, canRedo }} shelf={shelf(w)} pours={poursOfJob(w, id)} moulds={mouldsOfJob(w, id)} />;
+  return <JobScreen key={id} initial={{ id, job, revision, canUndo, canRedo }} catalogue={catalogue(w)} pours={poursOfJob(w, id)} moulds={mouldsOfJob(w, id)} />;
 }

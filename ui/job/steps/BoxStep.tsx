@@ -37,7 +37,7 @@ export function BoxStep() {
 }
 
 function BoxFields() {
-  const { job, plan, shelf, edit } = useJob();
+  const { job, plan, catalogue, edit } = useJob();
   const { mould } = job;
   const put = (patch: Partial<MouldDecision>) => edit((j) => ({ ...j, mould: { ...j.mould, ...patch } }));
   const boxRemarks = useRemarks("boxId");
@@ -87,7 +87,7 @@ function BoxFields() {
         <Pick
           label="Built from"
           value={job.boxId}
-          options={shelf.boxes.map((b) => ({ value: b.id, label: b.name }))}
+          options={catalogue.boxes.map((b) => ({ value: b.id, label: b.name }))}
           none="Not decided"
           fault={boxRemarks.length > 0 ? boxRemarks.map((r) => r.message).join(" ") : null}
           onChange={(boxId) => edit((j) => ({ ...j, boxId }))}
@@ -259,21 +259,21 @@ const STRAIGHT_MM = 1;
 
 function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly PlannedPour[] }) {
   const { fmt, say, band } = useUnits();
-  const { job, plan, shelf } = useJob();
-  const panel = plan.hold?.panel;
-  const hoop = plan.hold?.hoop;
+  const { job, plan, catalogue } = useJob();
+  const panel = plan.strength?.panel;
+  const hoop = plan.strength?.hoop;
   // Worked out only where it is shown, and only when there is time.
   const shown = useDeferredValue(panel);
   const remedy = useMemo(
     () =>
       shown && {
         leastMm: leastPanel(shown.panel, shown.modulusMPa, STRAIGHT_MM),
-        stocks: shelf.boxes.flatMap((b) =>
+        stocks: catalogue.boxes.flatMap((b) =>
           b.bends || !b.modulusMPa ? [] : [{ id: b.id, name: b.name, bowMm: panelBow(shown.panel, b.thicknessMm, b.modulusMPa).mostMm.typical }],
         ),
-        straps: shown.mostMm.typical > STRAIGHT_MM ? backing(shown.panel, shown.stock.thicknessMm, shown.modulusMPa, STRAIGHT_MM, job.hold.strapN, 1) : null,
+        straps: shown.mostMm.typical > STRAIGHT_MM ? backing(shown.panel, shown.stock.thicknessMm, shown.modulusMPa, STRAIGHT_MM, job.strength.strapN, 1) : null,
       },
-    [shown, job.hold.strapN, shelf.boxes],
+    [shown, job.strength.strapN, catalogue.boxes],
   );
   const best = layout.alternatives.find((a) => a.savedMl > 1);
   const firstSeam = pours.reduce((most, p) => Math.max(most, p.seamPa ?? 0), 0);

@@ -23,7 +23,7 @@ export function CastStep() {
               <h3 className="text-lg font-bold">{job.cast.count === 1 ? "For one casting" : `For ${job.cast.count} castings`}</h3>
               <span className="text-soft">{b.ratioLabel}</span>
             </div>
-            <PartList parts={b.components} total={b.mixG} />
+            <PartList parts={b.parts} total={b.mixG} />
             <p className="hint">
               Fills {fmt(b.mixMl, "volume")}, with {job.cast.marginPct} % margin.
             </p>

@@ -233,7 +233,7 @@ function Sections({ put }: Put) {
 }
 
 function Shrinkage({ put }: Put) {
-  const { job, plan, shelf } = useJob();
+  const { job, plan, catalogue } = useJob();
   const { fmt } = useUnits();
   const chain = plan.inside?.shrink;
   const pct = (f: number) => `${((f - 1) * 100).toFixed(2).replace("-", "−")} %`;
@@ -254,7 +254,7 @@ function Shrinkage({ put }: Put) {
         <Pick
           label="Then cast again in"
           value={job.inside.thenCastId}
-          options={shelf.casts.map((c) => ({ value: c.id, label: c.name }))}
+          options={catalogue.casts.map((c) => ({ value: c.id, label: c.name }))}
           none="Nothing: it stays"
           help="such as metal in the place of a wax"
           onChange={(thenCastId) => put({ thenCastId })}

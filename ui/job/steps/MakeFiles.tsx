@@ -27,7 +27,7 @@ export function MakeFiles() {
   const [busy, setBusy] = useState(false);
   if (!plan.layout) return null;
   const block = plan.layout.kind === "block";
-  const now = JSON.stringify([job.master, job.mould, job.make, job.jacket, job.boxId, job.hold.boardId]);
+  const now = JSON.stringify([job.master, job.mould, job.make, job.jacket, job.boxId, job.strength.boardId]);
   const look = async () => {
     setBusy(true);
     const saved = await document.flush();

@@ -11,7 +11,7 @@ import { JobQuantity, useJob, useRemark } from "../JobContext";
 const MOST_POINTS = 60;
 
 export function MasterStep() {
-  const { job, plan, shelf, edit } = useJob();
+  const { job, plan, catalogue, edit } = useJob();
   const { master } = job;
   const info = SHAPES[master.shape];
   const surfaceRemark = useRemark("master.surfaceId");
@@ -48,7 +48,7 @@ export function MasterStep() {
         <Pick
           label="Made of"
           value={master.surfaceId}
-          options={shelf.surfaces.map((s) => ({ value: s.id, label: s.name }))}
+          options={catalogue.surfaces.map((s) => ({ value: s.id, label: s.name }))}
           fault={surfaceRemark?.message}
           onChange={(surfaceId) => edit((j) => ({ ...j, master: { ...j.master, surfaceId } }))}
         />

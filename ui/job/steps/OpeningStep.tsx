@@ -4,7 +4,7 @@ import { useState } from "react";
 
 import { buildOrder, OPENING, OPENING_SUITS, OPENINGS, type MouldDecision } from "@/core/mould";
 import { Choice, Figure, Pick } from "../../controls";
-import { HoldMark, STRETCH_WORDS } from "../../HoldMark";
+import { GradeMark, STRETCH_WORDS } from "../../GradeMark";
 import { ListEditor } from "../../ListEditor";
 import { QuantityField } from "../../QuantityField";
 import { useUnits } from "../../units";
@@ -224,7 +224,7 @@ function Thickened() {
 function LetsGo() {
   const { plan } = useJob();
   const { fmt } = useUnits();
-  const h = plan.hold;
+  const h = plan.strength;
   if (!h) return <p className="hint">How far it has to stretch to let go shows once the rubber is chosen.</p>;
   const pct = (v: number) => `${Math.round(v * 100)} %`;
   return (
@@ -240,7 +240,7 @@ function LetsGo() {
         {pct(h.stretch.strain)}
       </Figure>
       <div className="min-w-0">
-        <HoldMark hold={h.stretch.hold} words={STRETCH_WORDS} />
+        <GradeMark grade={h.stretch.grade} words={STRETCH_WORDS} />
         <p className="hint">
           This rubber is good for {pct(h.stretch.safe.low)} to {pct(h.stretch.safe.typical)}, a quarter of what breaks it. Undercuts that do not show in the
           outline come on top.

@@ -25,7 +25,7 @@ const FAMILY: Record<string, string> = {
 };
 
 export function PairingStep() {
-  const { job, plan, shelf, edit } = useJob();
+  const { job, plan, catalogue, edit } = useJob();
   const { say } = useUnits();
   const castRemark = useRemark("castId");
   const rubberRemark = useRemark("rubberId");
@@ -34,12 +34,12 @@ export function PairingStep() {
     .find((f) => f.verdict === plan.chain.verdict && f.verdict !== "sound");
   // Every rubber is judged for this very job, so the list itself says which will do.
   const rubbers = useMemo(() => {
-    const judged = shelf.rubbers.map((r) => ({
+    const judged = catalogue.rubbers.map((r) => ({
       r,
-      verdict: judgeChain(fitQuestionOf({ ...job, rubberId: r.id }), shelf).verdict,
+      verdict: judgeChain(fitQuestionOf({ ...job, rubberId: r.id }), catalogue).verdict,
     }));
     return VERDICTS.flatMap((v): Option[] => judged.filter((j) => j.verdict === v).map(({ r }) => ({ value: r.id, label: r.name, group: VERDICT_WORD[v] })));
-  }, [job, shelf]);
+  }, [job, catalogue]);
   const rubber = plan.rubber;
   return (
     <>
@@ -47,7 +47,7 @@ export function PairingStep() {
         <Pick
           label="What will you cast?"
           value={job.castId}
-          options={shelf.casts.map((c) => ({ value: c.id, label: c.name, group: FAMILY[c.family] ?? c.family }))}
+          options={catalogue.casts.map((c) => ({ value: c.id, label: c.name, group: FAMILY[c.family] ?? c.family }))}
           help={plan.cast?.note}
           fault={castRemark?.message}
           onChange={(castId) => edit((j) => ({ ...j, castId }))}

@@ -1,10 +1,10 @@
 "use client";
 
-import type { Component } from "@/core/batch";
+import type { Part } from "@/core/batch";
 import { useUnits } from "../../units";
 
 /** What goes on the scale, in pouring order, with the grams large enough to read from the bench. */
-export function PartList({ parts, total }: { parts: readonly Component[]; total: number }) {
+export function PartList({ parts, total }: { parts: readonly Part[]; total: number }) {
   const { fmt, say } = useUnits();
   return (
     <table className="w-full">

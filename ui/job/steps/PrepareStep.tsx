@@ -10,12 +10,12 @@ import { ChainList } from "../ChainList";
 import { useJob, useRemark } from "../JobContext";
 
 export function PrepareStep() {
-  const { job, plan, shelf, edit } = useJob();
+  const { job, plan, catalogue, edit } = useJob();
   const { system, fmt } = useUnits();
   const sealerRemark = useRemark("sealerId");
   const releaseRemark = useRemark("releaseId");
   const clayRemark = useRemark("clayId");
-  const options = (roles: readonly string[]) => shelf.releases.filter((r) => roles.includes(r.role)).map((r) => ({ value: r.id, label: r.name }));
+  const options = (roles: readonly string[]) => catalogue.releases.filter((r) => roles.includes(r.role)).map((r) => ({ value: r.id, label: r.name }));
   const needsClay = fitQuestionOf(job).clayId !== null || OPENING[job.mould.opening].halves;
   const lift = plan.pours.flatMap((p) => (p.lift ? [p.lift] : [])).sort((a, b) => b.liftN - a.liftN)[0];
   return (
@@ -26,7 +26,7 @@ export function PrepareStep() {
           value={job.sealerId}
           options={options(["sealer", "both"])}
           none="None"
-          help={pick(shelf.releases, job.sealerId)?.note}
+          help={pick(catalogue.releases, job.sealerId)?.note}
           fault={sealerRemark?.message}
           onChange={(sealerId) => edit((j) => ({ ...j, sealerId }))}
         />
@@ -35,7 +35,7 @@ export function PrepareStep() {
           value={job.releaseId}
           options={options(["release", "both"])}
           none="None"
-          help={pick(shelf.releases, job.releaseId)?.note}
+          help={pick(catalogue.releases, job.releaseId)?.note}
           fault={releaseRemark?.message}
           onChange={(releaseId) => edit((j) => ({ ...j, releaseId }))}
         />
@@ -43,7 +43,7 @@ export function PrepareStep() {
           <Pick
             label="Parting clay"
             value={job.clayId}
-            options={shelf.surfaces.filter((s) => s.traits.includes("oil-clay") || s.id === job.clayId).map((s) => ({ value: s.id, label: s.name }))}
+            options={catalogue.surfaces.filter((s) => s.traits.includes("oil-clay") || s.id === job.clayId).map((s) => ({ value: s.id, label: s.name }))}
             none="None"
             fault={clayRemark?.message}
             onChange={(clayId) => edit((j) => ({ ...j, clayId }))}

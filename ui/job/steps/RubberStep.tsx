@@ -11,7 +11,7 @@ import { JobQuantity, useJob, useRemark } from "../JobContext";
 import { PartList } from "./PartList";
 
 export function RubberStep() {
-  const { job, plan, shelf, edit } = useJob();
+  const { job, plan, catalogue, edit } = useJob();
   const secondRemark = useRemark("secondRubberId");
   const ranged = plan.pours.map((p) => p.rubber.mix).find((m) => m.kind === "catalyst");
   return (
@@ -50,7 +50,7 @@ export function RubberStep() {
         <Pick
           label="Rubber of the loose plugs"
           value={job.plugRubberId}
-          options={shelf.rubbers.map((r) => ({ value: r.id, label: r.name }))}
+          options={catalogue.rubbers.map((r) => ({ value: r.id, label: r.name }))}
           none="The same as the mould"
           onChange={(plugRubberId) => edit((j) => ({ ...j, plugRubberId }))}
         />
@@ -59,7 +59,7 @@ export function RubberStep() {
         <Pick
           label="Rubber of the second half"
           value={job.secondRubberId}
-          options={shelf.rubbers.map((r) => ({ value: r.id, label: r.name }))}
+          options={catalogue.rubbers.map((r) => ({ value: r.id, label: r.name }))}
           none="The same as the first"
           fault={secondRemark?.message}
           onChange={(secondRubberId) => edit((j) => ({ ...j, secondRubberId }))}
@@ -104,7 +104,7 @@ function PourCard({ pour, alone }: { pour: PlannedPour; alone: boolean }) {
       </div>
       {b ? (
         <>
-          <PartList parts={b.components} total={b.mixG} />
+          <PartList parts={b.parts} total={b.mixG} />
           <p className="hint">
             {pour.kind === "coat"
               ? `${fmt(pour.rubberMl, "volume")} on the master${pour.runOffMl > 0.5 ? `, ${fmt(pour.runOffMl, "volume")} runs off its walls` : ""}`

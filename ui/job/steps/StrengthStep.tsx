@@ -3,10 +3,10 @@
 import dynamic from "next/dynamic";
 import { memo, useDeferredValue, useMemo } from "react";
 import { JACKET_KEYS, JACKETS, pick } from "@/core/material";
-import { hardnessAnswers, stretchIn, type Holding } from "@/core/mould";
+import { hardnessAnswers, stretchIn, type StrengthDecision } from "@/core/mould";
 import { boardsFor } from "@/core/plan";
 import { Figure, Pick } from "../../controls";
-import { CORE_WORDS, HoldMark, STRETCH_WORDS, WALL_WORDS } from "../../HoldMark";
+import { CORE_WORDS, GradeMark, STRETCH_WORDS, WALL_WORDS } from "../../GradeMark";
 import { tradeOff, WALL_SPAN, withWall, type TradeQuestion } from "../../strength/trade";
 import { useUnits } from "../../units";
 import { JobProvider, JobQuantity, useJob } from "../JobContext";
@@ -24,8 +24,8 @@ export function StrengthStep() {
   const calm = useDeferredValue(world);
   const { plan } = world;
   const { say } = useUnits();
-  if (!plan.hold) return <p>How the walls stand up shows once the master is measured and the rubber is chosen.</p>;
-  if (!plan.hold.worst) return <p>Choose what to cast: its weight is what presses on the walls.</p>;
+  if (!plan.strength) return <p>How the walls stand up shows once the master is measured and the rubber is chosen.</p>;
+  if (!plan.strength.worst) return <p>Choose what to cast: its weight is what presses on the walls.</p>;
   const warnings = plan.remarks.filter((r) => r.step === "strength");
   return (
     <>
@@ -45,7 +45,7 @@ export function StrengthStep() {
 
 const Below = memo(function Below() {
   const { plan } = useJob();
-  if (!plan.hold?.worst) return null;
+  if (!plan.strength?.worst) return null;
   return (
     <>
       <Behind />
@@ -61,7 +61,7 @@ const Below = memo(function Below() {
 function Verdict() {
   const { plan } = useJob();
   const { fmt, band } = useUnits();
-  const h = plan.hold!;
+  const h = plan.strength!;
   const worst = h.worst!;
   const held = h.support !== "free";
   return (
@@ -74,7 +74,7 @@ function Verdict() {
         {small(worst.mostMm.typical, fmt)}
       </Figure>
       <div className="min-w-0">
-        <HoldMark hold={h.verdict} words={held ? { holds: "Held", close: "Not worked out", bulges: "Not held" } : WALL_WORDS} />
+        <GradeMark grade={h.verdict} words={held ? { holds: "Held", close: "Not worked out", bulges: "Not held" } : WALL_WORDS} />
         <p className="hint">
           {h.support === "jacket"
             ? "Something rigid stands behind the rubber, and rubber hardly gives in bulk: it stays in shape."
@@ -111,14 +111,14 @@ function HoldQuantity({
   const { job } = useJob();
   return (
     <JobQuantity
-      path={`hold.${field}`}
+      path={`strength.${field}`}
       label={label}
       help={help}
-      value={job.hold[field]}
+      value={job.strength[field]}
       dimension={dimension}
       min={min}
       max={max}
-      set={(j, v) => ({ ...j, hold: { ...j.hold, [field]: v } })}
+      set={(j, v) => ({ ...j, strength: { ...j.strength, [field]: v } })}
     />
   );
 }
@@ -128,7 +128,7 @@ function WallDrag() {
   const { job, plan, edit } = useJob();
   const { fmt } = useUnits();
   const rubber = plan.rubber!;
-  const h = plan.hold!;
+  const h = plan.strength!;
   const layout = plan.layout!;
   const own = layout.kind === "block" && job.mould.ownBox !== null;
   const wallMm = layout.kind === "skin" ? layout.skinMm : layout.box.leastWallMm;
@@ -137,7 +137,7 @@ function WallDrag() {
     JSON.stringify({
       master: job.master,
       mould: withWall({ ...job.mould, wallMm: 15 }, layout.kind, 15),
-      hold: job.hold,
+      strength: job.strength,
       shoreA: rubber.shoreA,
       rubberGMl: rubber.densityGMl.typical,
       fillGMl: plan.castBatch?.wetDensityGMl ?? 1,
@@ -198,17 +198,17 @@ function WallDrag() {
 
 /** What stands behind the rubber while it is filled. */
 function Behind() {
-  const { job, plan, shelf, edit } = useJob();
+  const { job, plan, catalogue, edit } = useJob();
   const { fmt, band } = useUnits();
-  const h = plan.hold!;
+  const h = plan.strength!;
   const block = plan.layout?.kind === "block";
   // Boards are offered where the walls do not hold alone; worked out when there is time.
   const asked = useDeferredValue(useMemo(() => ({ plan, job }), [plan, job]));
-  const wanted = h.boards === null && h.worst?.hold !== "holds";
+  const wanted = h.boards === null && h.worst?.grade !== "holds";
   const offered = useMemo(() => {
     const { measure, layout, castBatch } = asked.plan;
-    return wanted && measure && layout && castBatch ? boardsFor(asked.job, shelf, measure, layout, castBatch.wetDensityGMl) : null;
-  }, [asked, shelf, wanted]);
+    return wanted && measure && layout && castBatch ? boardsFor(asked.job, catalogue, measure, layout, castBatch.wetDensityGMl) : null;
+  }, [asked, catalogue, wanted]);
   const boards = h.boards ?? offered;
   return (
     <div className="space-y-3">
@@ -224,10 +224,10 @@ function Behind() {
         {block && boards && (
           <Pick
             label="Boards cut from"
-            value={job.hold.boardId}
-            options={shelf.boxes.filter((b) => !b.bends).map((b) => ({ value: b.id, label: b.name }))}
-            none={`The box's own: ${pick(shelf.boxes, job.boxId)?.name ?? "not decided"}`}
-            onChange={(boardId) => edit((j) => ({ ...j, hold: { ...j.hold, boardId } }))}
+            value={job.strength.boardId}
+            options={catalogue.boxes.filter((b) => !b.bends).map((b) => ({ value: b.id, label: b.name }))}
+            none={`The box's own: ${pick(catalogue.boxes, job.boxId)?.name ?? "not decided"}`}
+            onChange={(boardId) => edit((j) => ({ ...j, strength: { ...j.strength, boardId } }))}
           />
         )}
       </div>
@@ -253,15 +253,15 @@ function Behind() {
       )}
       <div className="grid grid-cols-2 gap-3">
         <JobQuantity
-          path="hold.bridgeMm"
+          path="strength.bridgeMm"
           label="Base bridges a gap of"
           placeholder="flat on a board"
-          value={job.hold.bridgeMm}
+          value={job.strength.bridgeMm}
           dimension="length"
           min={1}
           max={2000}
-          clear={(j) => ({ ...j, hold: { ...j.hold, bridgeMm: null } })}
-          set={(j, bridgeMm) => ({ ...j, hold: { ...j.hold, bridgeMm } })}
+          clear={(j) => ({ ...j, strength: { ...j.strength, bridgeMm: null } })}
+          set={(j, bridgeMm) => ({ ...j, strength: { ...j.strength, bridgeMm } })}
         />
         {h.base && (
           <Figure name="Base sags" note={h.base.large ? "far too much to reckon closely: put a board under it" : band(h.base.mostMm, "length")}>
@@ -272,7 +272,7 @@ function Behind() {
       {h.cores.map((c) => (
         <p key={c.name}>
           <b>{c.name}</b>, {fmt(c.lengthMm, "length")} long on {fmt(c.diameterMm, "length")} (slender {c.slenderness.toFixed(1)}):{" "}
-          <HoldMark hold={c.hold} words={CORE_WORDS} />{" "}
+          <GradeMark grade={c.grade} words={CORE_WORDS} />{" "}
           <span className="text-soft">
             tip sags {fmt(c.sagMm, "length")} lying level; drawn out it stretches about {Math.round(c.pullStrain * 100)} % of the{" "}
             {Math.round(c.safeStrain * 100)} % it should. The grip is a workshop estimate.
@@ -287,7 +287,7 @@ function Behind() {
 function SideBySide() {
   const { plan } = useJob();
   const { fmt } = useUnits();
-  const h = plan.hold!;
+  const h = plan.strength!;
   if (h.fills.length === 0) return null;
   return (
     <div>
@@ -310,7 +310,7 @@ function SideBySide() {
               <td>{fmt(f.gMl, "density")}</td>
               <td className="font-semibold">{small(f.bulgeMm, fmt)}</td>
               <td>
-                <HoldMark hold={f.hold} words={WALL_WORDS} />
+                <GradeMark grade={f.grade} words={WALL_WORDS} />
               </td>
             </tr>
           ))}
@@ -322,16 +322,16 @@ function SideBySide() {
 
 /** Soft to let go, firm to hold: both schools with numbers for this piece. */
 function Hardness() {
-  const { job, plan, shelf } = useJob();
+  const { job, plan, catalogue } = useJob();
   const { fmt } = useUnits();
-  const h = plan.hold!;
+  const h = plan.strength!;
   const answers =
     plan.measure && plan.layout && plan.rubber
       ? hardnessAnswers(
-          shelf.rubbers,
+          catalogue.rubbers,
           plan.rubber,
           h.support === "free" ? h.worst : null,
-          (r) => stretchIn(job.mould, plan.measure!, plan.layout!, r.elongationPct).hold,
+          (r) => stretchIn(job.mould, plan.measure!, plan.layout!, r.elongationPct).grade,
         )
       : [];
   if (answers.length < 2) return null;
@@ -357,11 +357,11 @@ function Hardness() {
                 {r.bulgeMm === null ? (
                   "held"
                 ) : (
-                  <HoldMark hold={r.bulge} words={{ holds: small(r.bulgeMm, fmt), close: small(r.bulgeMm, fmt), bulges: small(r.bulgeMm, fmt) }} />
+                  <GradeMark grade={r.bulge} words={{ holds: small(r.bulgeMm, fmt), close: small(r.bulgeMm, fmt), bulges: small(r.bulgeMm, fmt) }} />
                 )}
               </td>
               <td>
-                <HoldMark hold={r.stretch} words={STRETCH_WORDS} />
+                <GradeMark grade={r.stretch} words={STRETCH_WORDS} />
               </td>
               <td>{r.effort.toFixed(1)} ×</td>
             </tr>
@@ -407,10 +407,10 @@ function Weights() {
 function Places() {
   const { job, plan, edit } = useJob();
   const { say } = useUnits();
-  const { shelf, chamber } = job.hold;
-  const put = (patch: Partial<Holding>) => edit((j) => ({ ...j, hold: { ...j.hold, ...patch } }));
-  const size = (label: string, value: number, max: number, set: (v: number) => Partial<Holding>, path: string, dimension: "length" | "mass" = "length") => (
-    <JobQuantity path={path} label={label} value={value} dimension={dimension} min={1} max={max} set={(j, v) => ({ ...j, hold: { ...j.hold, ...set(v) } })} />
+  const { stand, chamber } = job.strength;
+  const put = (patch: Partial<StrengthDecision>) => edit((j) => ({ ...j, strength: { ...j.strength, ...patch } }));
+  const size = (label: string, value: number, max: number, set: (v: number) => Partial<StrengthDecision>, path: string, dimension: "length" | "mass" = "length") => (
+    <JobQuantity path={path} label={label} value={value} dimension={dimension} min={1} max={max} set={(j, v) => ({ ...j, strength: { ...j.strength, ...set(v) } })} />
   );
   return (
     <details open={plan.places.length > 0}>
@@ -418,26 +418,26 @@ function Places() {
       <div className="mt-2 space-y-3">
         {plan.places.map((p) => (
           <p key={p.name}>
-            <HoldMark hold={p.fits ? "holds" : "bulges"} words={{ holds: `${p.name}: it goes.`, close: p.name, bulges: `${p.name}: no.` }} />{" "}
+            <GradeMark grade={p.fits ? "holds" : "bulges"} words={{ holds: `${p.name}: it goes.`, close: p.name, bulges: `${p.name}: no.` }} />{" "}
             <span className="text-soft">{say(p.why)}</span>
           </p>
         ))}
-        {shelf ? (
+        {stand ? (
           <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
-            {size("Shelf long", shelf.lengthMm, 5000, (v) => ({ shelf: { ...shelf, lengthMm: v } }), "hold.shelf.lengthMm")}
-            {size("deep", shelf.widthMm, 5000, (v) => ({ shelf: { ...shelf, widthMm: v } }), "hold.shelf.widthMm")}
-            {size("high", shelf.heightMm, 5000, (v) => ({ shelf: { ...shelf, heightMm: v } }), "hold.shelf.heightMm")}
-            {size("carries", shelf.loadG, 2_000_000, (v) => ({ shelf: { ...shelf, loadG: v } }), "hold.shelf.loadG", "mass")}
+            {size("Shelf long", stand.lengthMm, 5000, (v) => ({ stand: { ...stand, lengthMm: v } }), "strength.stand.lengthMm")}
+            {size("deep", stand.widthMm, 5000, (v) => ({ stand: { ...stand, widthMm: v } }), "strength.stand.widthMm")}
+            {size("high", stand.heightMm, 5000, (v) => ({ stand: { ...stand, heightMm: v } }), "strength.stand.heightMm")}
+            {size("carries", stand.loadG, 2_000_000, (v) => ({ stand: { ...stand, loadG: v } }), "strength.stand.loadG", "mass")}
           </div>
         ) : (
-          <button type="button" className="btn" onClick={() => put({ shelf: { lengthMm: 600, widthMm: 300, heightMm: 300, loadG: 20_000 } })}>
+          <button type="button" className="btn" onClick={() => put({ stand: { lengthMm: 600, widthMm: 300, heightMm: 300, loadG: 20_000 } })}>
             Check a shelf
           </button>
         )}
         {chamber ? (
           <div className="grid grid-cols-2 gap-3">
-            {size("Pot across", chamber.diameterMm, 2000, (v) => ({ chamber: { ...chamber, diameterMm: v } }), "hold.chamber.diameterMm")}
-            {size("Pot deep", chamber.heightMm, 2000, (v) => ({ chamber: { ...chamber, heightMm: v } }), "hold.chamber.heightMm")}
+            {size("Pot across", chamber.diameterMm, 2000, (v) => ({ chamber: { ...chamber, diameterMm: v } }), "strength.chamber.diameterMm")}
+            {size("Pot deep", chamber.heightMm, 2000, (v) => ({ chamber: { ...chamber, heightMm: v } }), "strength.chamber.heightMm")}
           </div>
         ) : (
           <button type="button" className="btn" onClick={() => put({ chamber: { diameterMm: 250, heightMm: 250 } })}>

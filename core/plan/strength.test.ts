@@ -1,10 +1,10 @@
 import { newJob, Job } from "../job";
-import { shelfOf } from "../material";
+import { catalogueOf } from "../material";
 import { OPENINGS, stretchIn } from "../mould";
 import { say } from "../quantity";
 import { boardsFor, plan } from ".";
 
-const shelf = shelfOf();
+const catalogue = catalogueOf();
 const tray = (patch: Partial<Job> = {}): Job => ({
   ...newJob("Tray"),
   master: { ...newJob("x").master, shape: "box", sizes: { lengthMm: 220, widthMm: 130, heightMm: 90 }, surfaceId: "surface-wood-sealed" },
@@ -17,12 +17,12 @@ const tray = (patch: Partial<Job> = {}): Job => ({
 const mould = (patch: Partial<Job["mould"]>) => ({ ...newJob("x").mould, ...patch });
 const warned = (job: Job) =>
   say(
-    plan(job, shelf)
+    plan(job, catalogue)
       .remarks.map((r) => r.message)
       .join(" "),
     "metric",
   );
-const step = (job: Job, id: string) => plan(job, shelf).steps.find((s) => s.id === id)!;
+const step = (job: Job, id: string) => plan(job, catalogue).steps.find((s) => s.id === id)!;
 
 describe("the plan under a heavy fill", () => {
   it("is in trouble with concrete on a thin wall, and not with wax", () => {
@@ -33,37 +33,37 @@ describe("the plan under a heavy fill", () => {
   });
 
   it("sets four fills side by side, each as heavy as its density says", () => {
-    const { hold, castBatch } = plan(tray(), shelf);
-    const fills = hold!.fills;
+    const { strength, castBatch } = plan(tray(), catalogue);
+    const fills = strength!.fills;
     expect(fills.map((f) => f.castId)[0]).toBe("cast-concrete");
     expect(fills).toHaveLength(4);
     const mine = fills[0]!;
     expect(mine.gMl).toBe(castBatch!.wetDensityGMl);
     for (const f of fills) expect(f.bulgeMm / mine.bulgeMm).toBeCloseTo(f.gMl / mine.gMl, 9);
     const metal = fills.find((f) => f.gMl > 6)!;
-    expect(metal.hold).toBe("bulges");
+    expect(metal.grade).toBe("bulges");
   });
 
   it("is held by a jacket, by boards that are stiff enough, and by no boards that are not", () => {
     const thin = mould({ wallMm: 8 });
-    expect(plan(tray({ mould: thin, jacket: "plaster" }), shelf).hold!.verdict).toBe("holds");
-    const boards = plan(tray({ mould: thin, jacket: "timber" }), shelf).hold!;
+    expect(plan(tray({ mould: thin, jacket: "plaster" }), catalogue).strength!.verdict).toBe("holds");
+    const boards = plan(tray({ mould: thin, jacket: "timber" }), catalogue).strength!;
     expect(boards.verdict).toBe("holds");
     expect(boards.boards!.straps.length).toBeGreaterThan(0);
-    const foam = tray({ mould: thin, jacket: "timber", hold: { ...newJob("x").hold, boardId: "box-insulation-25", strapN: 1 } });
-    expect(plan(foam, shelf).hold!.verdict).toBe("bulges");
+    const foam = tray({ mould: thin, jacket: "timber", strength: { ...newJob("x").strength, boardId: "box-insulation-25", strapN: 1 } });
+    expect(plan(foam, catalogue).strength!.verdict).toBe("bulges");
     expect(warned(foam)).toMatch(/Insulation foam, 25 mm bows/);
   });
 
   it("offers the same boards before they are chosen as it plans after", () => {
     const free = tray({ mould: mould({ wallMm: 8 }) });
-    const p = plan(free, shelf);
-    const chosen = plan({ ...free, jacket: "timber" }, shelf).hold!.boards;
-    expect(boardsFor(free, shelf, p.measure!, p.layout!, p.castBatch!.wetDensityGMl)).toEqual(chosen);
+    const p = plan(free, catalogue);
+    const chosen = plan({ ...free, jacket: "timber" }, catalogue).strength!.boards;
+    expect(boardsFor(free, catalogue, p.measure!, p.layout!, p.castBatch!.wetDensityGMl)).toEqual(chosen);
   });
 
   it("warns of a base over a gap, a bowing box, a slender plug, and a mould that cannot let go", () => {
-    const gap = plan(tray({ hold: { ...newJob("x").hold, bridgeMm: 150 } }), shelf).hold!.base!;
+    const gap = plan(tray({ strength: { ...newJob("x").strength, bridgeMm: 150 } }), catalogue).strength!.base!;
     expect(gap.mostMm.typical).toBeGreaterThan(0.5);
     expect(warned(tray({ boxId: "box-foam-board-5", mould: mould({ coverMm: 120 }) }))).toMatch(/longest side bows .* straps over battens/);
     expect(warned(tray({ mould: mould({ opening: "plugs", plugs: [{ name: "Bore", diameterMm: 6, lengthMm: 80, count: 1, from: "top" }] }) }))).toMatch(
@@ -76,17 +76,17 @@ describe("the plan under a heavy fill", () => {
     expect(warned(vase)).toMatch(/To let go it has to stretch 300 %/);
     expect(step(vase, "opening").state).toBe("troubled");
     expect(warned({ ...vase, mould: mould({ opening: "slit" }) })).toMatch(/The slit takes care of it/);
-    const p = plan(vase, shelf);
-    expect(p.hold!.stretch).toEqual(stretchIn(vase.mould, p.measure!, p.layout!, p.rubber!.elongationPct));
+    const p = plan(vase, catalogue);
+    expect(p.strength!.stretch).toEqual(stretchIn(vase.mould, p.measure!, p.layout!, p.rubber!.elongationPct));
   });
 
   it("weighs everything that has to be lifted, and says where it does not go", () => {
     const job = tray({
       jacket: "plaster",
       inside: { ...newJob("x").inside, inserts: [{ kind: "rod", diameterMm: 12, lengthMm: 180, count: 2, upright: false, fromMm: 40, asideMm: 0 }] },
-      hold: { ...newJob("x").hold, shelf: { lengthMm: 200, widthMm: 200, heightMm: 300, loadG: 50_000 }, chamber: { diameterMm: 120, heightMm: 120 } },
+      strength: { ...newJob("x").strength, stand: { lengthMm: 200, widthMm: 200, heightMm: 300, loadG: 50_000 }, chamber: { diameterMm: 120, heightMm: 120 } },
     });
-    const p = plan(job, shelf);
+    const p = plan(job, catalogue);
     const w = p.weights!;
     expect(p.inside!.insertsG).toBeCloseTo(2 * (Math.PI / 4) * 1.44 * 18 * 7.85, 6);
     expect(w.filledG).toBeCloseTo(w.rubberG + w.castWetG + w.jacketG!, 6);
@@ -101,11 +101,11 @@ describe("the plan under a heavy fill", () => {
   });
 
   it("knows what rubber and jacket cost once it is told", () => {
-    expect(plan(tray(), shelf).rubberCost).toBeNull();
-    const dear = shelfOf([{ ...shelf.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!, id: "own-dear", pricePerKg: 30 }]);
+    expect(plan(tray(), catalogue).rubberCost).toBeNull();
+    const dear = catalogueOf([{ ...catalogue.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!, id: "own-dear", pricePerKg: 30 }]);
     const p = plan(tray({ rubberId: "own-dear" }), dear);
     expect(p.rubberCost).toBeCloseTo((p.tally.rubberG! / 1000) * 30, 9);
-    const j = plan(tray({ jacket: "plaster", mould: mould({ jacketPricePerKg: 2 }) }), shelf).layout!.jacket!;
+    const j = plan(tray({ jacket: "plaster", mould: mould({ jacketPricePerKg: 2 }) }), catalogue).layout!.jacket!;
     expect(j.cost).toBeCloseTo((j.massG.typical / 1000) * 2, 9);
   });
 });
@@ -113,7 +113,7 @@ describe("the plan under a heavy fill", () => {
 describe("coats in the plan", () => {
   const skin = tray({ mould: mould({ opening: "skin" }), jacket: "plaster", rubberId: "rubber-platinum-brush-30" });
   it("wait only until the one before is tacky, the last until it can be opened", () => {
-    const { pours, tally } = plan(skin, shelf);
+    const { pours, tally } = plan(skin, catalogue);
     expect(pours.slice(0, -1).every((p) => p.wait.until === "recoat")).toBe(true);
     expect(pours.at(-1)!.wait.until).toBe("open");
     const { tack, potLife, demould } = pours[0]!.cure;
@@ -123,11 +123,11 @@ describe("coats in the plan", () => {
     expect(tally.rubberOutH).toBeCloseTo((pours.length - 1) * tack.opens.typical + demould.hours.typical, 9);
   });
   it("are mixed with what runs off, and meet each other as rubber on rubber", () => {
-    const p = plan(skin, shelf);
+    const p = plan(skin, catalogue);
     const coat = p.pours[1]!;
     if (coat.kind !== "coat") throw new Error("not a coat");
     expect(coat.batch!.needG).toBeCloseTo((coat.rubberMl + coat.runOffMl) * coat.rubber.densityGMl.typical, 6);
-    expect(plan({ ...skin, releaseId: null }, shelf).chain.verdict).toBe("no");
+    expect(plan({ ...skin, releaseId: null }, catalogue).chain.verdict).toBe("no");
     expect(p.chain.verdict).not.toBe("no");
   });
   it("ask for a rubber that suits the work", () => {
@@ -138,9 +138,9 @@ describe("coats in the plan", () => {
 
 it("every way of opening parses as stored, and jobs stored before there were any still do", () => {
   for (const opening of OPENINGS) expect(Job.parse({ ...tray(), mould: mould({ opening }) }).mould.opening).toBe(opening);
-  const { hold, inside, make, ...old } = tray();
+  const { strength, inside, make, ...old } = tray();
   const { skin, plugs, undercuts, kerfMm, jacketMm, jacketPricePerKg, boltEveryMm, ...oldMould } = old.mould;
   const parsed = Job.parse({ ...old, mould: oldMould });
   expect(parsed.mould).toMatchObject({ skin, plugs, undercuts, kerfMm, jacketMm, jacketPricePerKg, boltEveryMm });
-  expect(parsed).toMatchObject({ hold, inside, make });
+  expect(parsed).toMatchObject({ strength, inside, make });
 });

@@ -1,7 +1,7 @@
 "use client";
 
 import { useRef, useState } from "react";
-import type { ScheduleView } from "./useSchedule";
+import type { CalendarView } from "./useCalendar";
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -16,22 +16,22 @@ export function Chart({
   pin,
   unpin,
 }: {
-  view: ScheduleView;
-  tasks: readonly (ScheduleView["tasks"][number] & { at: number })[];
+  view: CalendarView;
+  tasks: readonly (CalendarView["tasks"][number] & { at: number })[];
   pin: (id: string, at: number) => void;
   unpin: (id: string) => void;
 }) {
-  const { book, zone } = view;
+  const { calendar, zone } = view;
   const [drag, setDrag] = useState<{ id: string; at: number } | null>(null);
   const from = useRef<{ x: number; at: number } | null>(null);
-  const start = Math.floor(Math.min(book.fromAt, ...tasks.map((t) => t.at)) / HOUR) * HOUR;
+  const start = Math.floor(Math.min(calendar.fromAt, ...tasks.map((t) => t.at)) / HOUR) * HOUR;
   const last = Math.max(...tasks.map((t) => t.at + t.handsMin * MINUTE)) + 6 * HOUR;
   const x = (t: number) => ((t - start) / HOUR) * PX_HOUR;
   const width = x(last);
   const hourOf = (t: number) => Number(new Intl.DateTimeFormat("en-GB", { hour: "2-digit", hourCycle: "h23", timeZone: zone }).format(t));
   const midnights: number[] = [];
   for (let t = start; t < last; t += HOUR) if (hourOf(t) === 0) midnights.push(t);
-  const nights = gaps(view.waking).map(([a, b]): [number, number] => [book.fromAt + a * MINUTE, book.fromAt + b * MINUTE]);
+  const nights = gaps(view.waking).map(([a, b]): [number, number] => [calendar.fromAt + a * MINUTE, calendar.fromAt + b * MINUTE]);
   const dayName = new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short", timeZone: zone });
   const clock = new Intl.DateTimeFormat("en-GB", { weekday: "short", hour: "2-digit", minute: "2-digit", timeZone: zone });
   return (
@@ -56,8 +56,8 @@ export function Chart({
         ))}
         {tasks.map((t, i) => {
           const at = drag?.id === t.id ? drag.at : t.at;
-          const pinned = book.pins[t.id] !== undefined;
-          const done = book.done.includes(t.id);
+          const pinned = calendar.pins[t.id] !== undefined;
+          const done = calendar.done.includes(t.id);
           const barWidth = Math.max(8, x(start + t.handsMin * MINUTE));
           return (
             <button

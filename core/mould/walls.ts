@@ -3,7 +3,7 @@ import type { Range } from "../material";
 import type { Measure } from "../master";
 import { GRAVITY } from "./constants";
 import { OPENING } from "./choices";
-import type { Holding, MouldDecision } from "./decision";
+import type { StrengthDecision, MouldDecision } from "./decision";
 import type { BlockLayout, Layout } from "./layout";
 
 /** A wall of rubber as its stiffness sees it. Heights from the floor of the cavity as the mould stands to be filled, mm. */
@@ -13,7 +13,7 @@ export type Wall =
   | { kind: "oval"; name: string; lengthMm: number; levels: readonly TubeLevel[]; heightMm: number; thicknessMm: number; rim: "free" | "held" };
 
 /** True where a wall bulges too little to matter, may, or does: by the whole of its band against the tolerance. */
-export type Hold = "holds" | "close" | "bulges";
+export type Grade = "holds" | "close" | "bulges";
 
 export interface Bulge {
   wall: Wall;
@@ -23,7 +23,7 @@ export interface Bulge {
   /** Typical bulge at PROFILE_STEPS + 1 equal heights from the floor of the cavity, mm. */
   profile: readonly number[];
   toleranceMm: number;
-  hold: Hold;
+  grade: Grade;
   /** Past half the wall's thickness small-deflection theory no longer holds. */
   large: boolean;
   /** Thicker than a third of its span: blockier than a plate theory bears. */
@@ -96,7 +96,7 @@ export const thicken = (w: Wall, byMm: number): Wall =>
 export const headOf = (m: Measure, d: MouldDecision): number => m.heightMm + (OPENING[d.opening].base ? d.coverMm : 0);
 
 /** Most the walls may bulge, mm: a share of the casting's lesser width, and never more than so much. */
-export const toleranceOf = (m: Measure, h: Holding): number => Math.min(h.toleranceMm, (h.tolerancePct / 100) * Math.min(m.lengthMm, m.widthMm));
+export const toleranceOf = (m: Measure, h: StrengthDecision): number => Math.min(h.toleranceMm, (h.tolerancePct / 100) * Math.min(m.lengthMm, m.widthMm));
 
 /** Deflections of one wall for a modulus of 1 MPa, mm: they go inversely with it. */
 interface Unit {
@@ -150,7 +150,7 @@ export function bulgeOf(w: Wall, shoreA: Range, fillGMl: number, headMm: number,
     atMm: (most / PROFILE_STEPS) * w.heightMm,
     profile,
     toleranceMm,
-    hold: mostMm.high <= toleranceMm ? "holds" : mostMm.typical <= toleranceMm ? "close" : "bulges",
+    grade: mostMm.high <= toleranceMm ? "holds" : mostMm.typical <= toleranceMm ? "close" : "bulges",
     large: mostMm.typical > w.thicknessMm / 2,
     blocky: w.thicknessMm > BLOCKY * spanOf(w),
   };

@@ -1,7 +1,7 @@
 "use client";
 
 import { useCallback, useEffect, useRef, useState } from "react";
-import type { Book, Solved, Task } from "@/core/schedule";
+import type { Calendar, Solved, Task } from "@/core/schedule";
 import { send } from "../send";
 
 export interface JobName {
@@ -9,8 +9,8 @@ export interface JobName {
   name: string;
 }
 
-export interface ScheduleView {
-  book: Book;
+export interface CalendarView {
+  calendar: Calendar;
   revision: number;
   tasks: (Task & { jobName: string })[];
   waking: [number, number][];
@@ -25,7 +25,7 @@ const SAVE_MS = 250;
  * The calendar as decided, its search in a worker, and its saving. A change is shown at once, worked out beside the page,
  * and saved with the starts it led to.
  */
-export function useSchedule(initial: ScheduleView) {
+export function useCalendar(initial: CalendarView) {
   const [view, setView] = useState(initial);
   const [solved, setSolved] = useState<Solved | null>(null);
   const [busy, setBusy] = useState(false);
@@ -34,27 +34,27 @@ export function useSchedule(initial: ScheduleView) {
   const worker = useRef<Worker | null>(null);
   const asked = useRef(0);
   const saving = useRef<{ timer: ReturnType<typeof setTimeout> | undefined; tail: Promise<void> }>({ timer: undefined, tail: Promise.resolve() });
-  const latest = useRef(initial.book);
-  const { book, tasks, waking } = view;
+  const latest = useRef(initial.calendar);
+  const { calendar, tasks, waking } = view;
 
-  const save = useCallback((next: Book) => {
+  const save = useCallback((next: Calendar) => {
     clearTimeout(saving.current.timer);
     saving.current.timer = setTimeout(() => {
       saving.current.tail = saving.current.tail.then(async () => {
-        const a = await send<ScheduleView>("PUT", "/api/schedule", { baseRevision: revision.current, book: next });
+        const a = await send<CalendarView>("PUT", "/api/calendar", { baseRevision: revision.current, calendar: next });
         if (a.ok) {
           revision.current = a.data.revision;
           setFault(null);
           // What was changed meanwhile is still on its way: only the steps are news then.
-          setView((v) => ({ ...a.data, book: latest.current === next ? a.data.book : v.book }));
-          if (latest.current === next) latest.current = a.data.book;
+          setView((v) => ({ ...a.data, calendar: latest.current === next ? a.data.calendar : v.calendar }));
+          if (latest.current === next) latest.current = a.data.calendar;
           return;
         }
         setFault(a.message);
-        const current = a.detail.current as ScheduleView | undefined;
+        const current = a.detail.current as CalendarView | undefined;
         if (current) {
           revision.current = current.revision;
-          latest.current = current.book;
+          latest.current = current.calendar;
           setView(current);
         }
       });
@@ -62,10 +62,10 @@ export function useSchedule(initial: ScheduleView) {
   }, []);
 
   const change = useCallback(
-    (edit: (b: Book) => Book) => {
+    (edit: (b: Calendar) => Calendar) => {
       latest.current = edit(latest.current);
       const next = latest.current;
-      setView((v) => ({ ...v, book: next }));
+      setView((v) => ({ ...v, calendar: next }));
       save(next);
     },
     [save],
@@ -74,11 +74,11 @@ export function useSchedule(initial: ScheduleView) {
   const question = JSON.stringify({
     tasks,
     waking,
-    hands: book.people,
+    hands: calendar.people,
     pinned: [
-      ...Object.entries(book.pins),
-      ...book.done.flatMap((id): [string, number][] => (book.starts[id] === undefined ? [] : [[id, book.starts[id]]])),
-    ].map(([id, at]) => [id, (at - book.fromAt) / MINUTE]),
+      ...Object.entries(calendar.pins),
+      ...calendar.done.flatMap((id): [string, number][] => (calendar.starts[id] === undefined ? [] : [[id, calendar.starts[id]]])),
+    ].map(([id, at]) => [id, (at - calendar.fromAt) / MINUTE]),
   });
   useEffect(() => {
     const id = ++asked.current;

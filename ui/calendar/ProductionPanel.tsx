@@ -7,7 +7,7 @@ import { QuantityField } from "../QuantityField";
 import { send } from "../send";
 import { useUnits } from "../units";
 import { clockTime } from "../When";
-import type { JobName } from "./useSchedule";
+import type { JobName } from "./useCalendar";
 
 type Answer = Production & { loggedGood: number; logged: number; moulds: number; mouldCost: number | null; demouldH: number };
 

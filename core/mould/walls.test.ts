@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { lameGrowth, RUBBER_POISSON, youngFromShoreA } from "../elastic";
 import { newJob } from "../job";
 import { measureMaster, type Measure, type ShapeKind, type Sizes } from "../master";
-import { shelfOf } from "../material";
+import { catalogueOf } from "../material";
 import {
   backing,
   baseSag,
@@ -38,9 +38,9 @@ const lay = (m: Measure, d: MouldDecision) => {
   if (!r.ok) throw new Error(JSON.stringify(r.problems));
   return r.layout;
 };
-const shelf = shelfOf();
-const rubber = shelf.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!;
-const stock = (id: string) => shelf.boxes.find((b) => b.id === id)!;
+const catalogue = catalogueOf();
+const rubber = catalogue.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!;
+const stock = (id: string) => catalogue.boxes.find((b) => b.id === id)!;
 const tray = measure("box", { lengthMm: 200, widthMm: 120, heightMm: 80 });
 const puck = measure("cylinder", { diameterMm: 120, heightMm: 80 });
 
@@ -71,8 +71,8 @@ describe("walls under a heavy fill", () => {
     const d = decide({ opening: "twoPart", coverMm: 20 });
     expect(headOf(tray, d)).toBe(100);
     expect(wallsOf(tray, lay(tray, d), d)[0]).toMatchObject({ rim: "held" });
-    expect(toleranceOf(tray, newJob("x").hold)).toBe(1);
-    expect(toleranceOf(measure("box", { lengthMm: 50, widthMm: 40, heightMm: 10 }), newJob("x").hold)).toBeCloseTo(0.4, 12);
+    expect(toleranceOf(tray, newJob("x").strength)).toBe(1);
+    expect(toleranceOf(measure("box", { lengthMm: 50, widthMm: 40, heightMm: 10 }), newJob("x").strength)).toBeCloseTo(0.4, 12);
   });
 
   it("bulge in proportion to the fill's density and less in firmer or thicker rubber; the profile peaks where it says", () => {
@@ -101,8 +101,8 @@ describe("walls under a heavy fill", () => {
     const at = (t: number) => bulgeOf(thicken(w, t - w.thicknessMm), rubber.shoreA, 2.2, 80, 1);
     expect(at(least.likelyMm!).mostMm.typical).toBeLessThanOrEqual(1);
     expect(at(least.likelyMm! - 1).mostMm.typical).toBeGreaterThan(1);
-    expect(at(least.surelyMm!).hold).toBe("holds");
-    expect(at(least.surelyMm! - 1).hold).not.toBe("holds");
+    expect(at(least.surelyMm!).grade).toBe("holds");
+    expect(at(least.surelyMm! - 1).grade).not.toBe("holds");
     expect(leastStandingWall(w, rubber.shoreA, 2.2, 80, 0.0001).likelyMm).toBeNull();
   });
 
@@ -188,9 +188,9 @@ describe("letting go", () => {
     expect(s.strain).toBeCloseTo(0.5, 9);
     expect([s.narrowAtMm, s.widestAtMm]).toEqual([0, 50]);
     expect(s.safe).toEqual({ low: 0.75, typical: 1 });
-    expect(s.hold).toBe("holds");
-    expect(stretchOf(cone, decide(), null, { low: 100, typical: 250, high: 300 }).hold).toBe("close");
-    expect(stretchOf(cone, decide(), null, { low: 100, typical: 150, high: 300 }).hold).toBe("bulges");
+    expect(s.grade).toBe("holds");
+    expect(stretchOf(cone, decide(), null, { low: 100, typical: 250, high: 300 }).grade).toBe("close");
+    expect(stretchOf(cone, decide(), null, { low: 100, typical: 150, high: 300 }).grade).toBe("bulges");
   });
 
   it("asks nothing of a mould parted at the widest, of a taper the right way, or of sections lifted off", () => {
@@ -213,7 +213,7 @@ describe("letting go", () => {
     const relief = cutPlanOf(cone, decide(), lay(cone, decide()), s)!;
     expect((Math.PI * 60 + 8 * relief.needMm) * (1 + s.safe.low)).toBeCloseTo(Math.PI * 90, 6);
     expect(relief.where).toMatch(/4 relief cuts .* at the quarters/);
-    expect(cutPlanOf(cone, decide(), lay(cone, decide()), { ...s, hold: "holds" })).toBeNull();
+    expect(cutPlanOf(cone, decide(), lay(cone, decide()), { ...s, grade: "holds" })).toBeNull();
   });
 
   it("a core sags as a cantilever of round section and is pulled as a rod", () => {
@@ -223,20 +223,20 @@ describe("letting go", () => {
     const weight = ((rubber.densityGMl.typical * 9.80665) / 1e6) * ((Math.PI / 4) * 400);
     expect(c.sagMm).toBeCloseTo((weight * 100 ** 4) / (8 * E * I), 9);
     expect(c.pullStrain).toBeCloseTo((0.005 * Math.PI * 20 * 100) / (E * (Math.PI / 4) * 400), 9);
-    expect(coreOf("Stub", 40, 30, rubber, 2.2).hold).toBe("holds");
-    expect(coreOf("Needle", 5, 150, rubber, 2.2).hold).toBe("bulges");
+    expect(coreOf("Stub", 40, 30, rubber, 2.2).grade).toBe("holds");
+    expect(coreOf("Needle", 5, 150, rubber, 2.2).grade).toBe("bulges");
   });
 
   it("sets firm against soft for this piece: firmer bulges less and pulls harder", () => {
     const d = decide({ wallMm: 12 });
     const b = bulgeOf(wallsOf(tray, lay(tray, d), d)[0]!, rubber.shoreA, 2.2, 80, 1);
-    const answers = hardnessAnswers(shelf.rubbers, rubber, b, () => "holds");
+    const answers = hardnessAnswers(catalogue.rubbers, rubber, b, () => "holds");
     expect(answers.length).toBeGreaterThan(2);
     const bulges = answers.map((a) => a.bulgeMm!);
     expect(bulges).toEqual([...bulges].sort((x, y) => y - x));
     const mine = answers.find((a) => a.rubberId === rubber.id)!;
     expect(mine.effort).toBe(1);
     expect(mine.bulgeMm).toBeCloseTo(b.mostMm.typical, 9);
-    expect(mine.bulge).toBe(b.hold);
+    expect(mine.bulge).toBe(b.grade);
   });
 });

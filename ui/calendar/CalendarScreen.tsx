@@ -7,25 +7,25 @@ import { useUnits } from "../units";
 import { clockTime } from "../When";
 import { Chart } from "./DayChart";
 import { ProductionPanel } from "./ProductionPanel";
-import { useSchedule, type JobName, type ScheduleView } from "./useSchedule";
+import { useCalendar, type JobName, type CalendarView } from "./useCalendar";
 
 const MINUTE = 60_000;
 const QUARTER = 15 * MINUTE;
 
 /** The work of the next weeks: which jobs, when each step, dragged where it has to be, and taken away as a calendar. */
-export function ScheduleScreen({ initial, jobs }: { initial: ScheduleView; jobs: readonly JobName[] }) {
-  const { view, solved, busy, fault, change } = useSchedule(initial);
+export function CalendarScreen({ initial, jobs }: { initial: CalendarView; jobs: readonly JobName[] }) {
+  const { view, solved, busy, fault, change } = useCalendar(initial);
   const { say } = useUnits();
-  const { book, zone } = view;
+  const { calendar, zone } = view;
   const tasks = useMemo(() => view.tasks.map((t) => ({ ...t, label: say(t.label) })), [view.tasks, say]);
-  const on = new Map(book.jobs.map((j) => [j.jobId, j]));
+  const on = new Map(calendar.jobs.map((j) => [j.jobId, j]));
   const shown = useMemo(
     () =>
       tasks
-        .filter((t) => book.starts[t.id] !== undefined)
-        .map((t) => ({ ...t, at: book.starts[t.id] ?? 0 }))
+        .filter((t) => calendar.starts[t.id] !== undefined)
+        .map((t) => ({ ...t, at: calendar.starts[t.id] ?? 0 }))
         .sort((a, b) => a.at - b.at),
-    [tasks, book.starts],
+    [tasks, calendar.starts],
   );
   const days = useMemo(() => {
     const out: { day: string; tasks: typeof shown }[] = [];
@@ -50,9 +50,9 @@ export function ScheduleScreen({ initial, jobs }: { initial: ScheduleView; jobs:
     <div className="space-y-4 pb-10 pt-2">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <div>
-          <h1 className="text-3xl font-bold sm:text-4xl">Schedule</h1>
+          <h1 className="text-3xl font-bold sm:text-4xl">Calendar</h1>
           <p role="status" className="text-soft">
-            {book.jobs.length === 0
+            {calendar.jobs.length === 0
               ? "Put a job on the calendar."
               : busy
                 ? "Looking for the best order…"
@@ -68,7 +68,7 @@ export function ScheduleScreen({ initial, jobs }: { initial: ScheduleView; jobs:
             <button type="button" className="btn" onClick={again}>
               Plan again from now
             </button>
-            <a className="btn" href="/api/schedule/ics" download>
+            <a className="btn" href="/api/calendar/ics" download>
               <CalendarPlus size={19} aria-hidden="true" /> As a calendar file
             </a>
           </div>
@@ -79,9 +79,9 @@ export function ScheduleScreen({ initial, jobs }: { initial: ScheduleView; jobs:
           {fault}
         </p>
       )}
-      {solved && !solved.ok && book.jobs.length > 0 && !busy && (
+      {solved && !solved.ok && calendar.jobs.length > 0 && !busy && (
         <p role="alert" className="card !border-2 !border-no p-3 font-semibold">
-          {say(solved.message)} {book.jobs.length > 0 && Object.keys(book.pins).length > 0 && "What you see is the last calendar that held."}
+          {say(solved.message)} {calendar.jobs.length > 0 && Object.keys(calendar.pins).length > 0 && "What you see is the last calendar that held."}
         </p>
       )}
       <div className="grid items-start gap-4 lg:grid-cols-[19rem_minmax(0,1fr)]">
@@ -123,7 +123,7 @@ export function ScheduleScreen({ initial, jobs }: { initial: ScheduleView; jobs:
             </ul>
             <QuantityField
               label="Pairs of hands"
-              value={book.people}
+              value={calendar.people}
               dimension="count"
               min={1}
               max={6}
@@ -149,8 +149,8 @@ export function ScheduleScreen({ initial, jobs }: { initial: ScheduleView; jobs:
                         key={t.id}
                         task={t}
                         time={time(t.at)}
-                        pinned={book.pins[t.id] !== undefined}
-                        done={book.done.includes(t.id)}
+                        pinned={calendar.pins[t.id] !== undefined}
+                        done={calendar.done.includes(t.id)}
                         setDone={(yes) => change((b) => ({ ...b, done: yes ? [...b.done, t.id] : b.done.filter((x) => x !== t.id) }))}
                         setHands={(m) => change((b) => ({ ...b, hands: { ...b.hands, [t.id]: m } }))}
                         unpin={() => unpin(t.id)}
@@ -176,7 +176,7 @@ function Row({
   setHands,
   unpin,
 }: {
-  task: ScheduleView["tasks"][number];
+  task: CalendarView["tasks"][number];
   time: string;
   pinned: boolean;
   done: boolean;

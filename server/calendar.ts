@@ -2,24 +2,24 @@ import ical, { ICalCalendarMethod } from "ical-generator";
 import { z } from "zod";
 import { EQUIPMENT_KEYS, type Equipment } from "../core/clock";
 import { plan, tasksOf } from "../core/plan";
-import { Book, production, wakingSpans, type Production, type Task } from "../core/schedule";
+import { Calendar, production, wakingSpans, type Production, type Task } from "../core/schedule";
 import { say } from "../core/quantity";
 import { readJob } from "../db/jobs";
-import { readBook, writeBook } from "../db/plans";
+import { readCalendar, writeCalendar } from "../db/calendar";
 import { listMoulds, mouldYields } from "../db/pours";
 import { readSettings } from "../db/settings";
 import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
 import { forecastOf } from "./settings";
-import { shelf, type Workshop } from "./workshop";
+import { catalogue, type Workshop } from "./workshop";
 
 const MINUTE = 60_000;
 const QUARTER = 15 * MINUTE;
 /** How far the calendar looks, days. */
 const CALENDAR_DAYS = 28;
 
-export interface ScheduleView {
-  book: Book;
+export interface CalendarView {
+  calendar: Calendar;
   revision: number;
   tasks: (Task & { jobName: string })[];
   /** Waking hours from the calendar's start, minutes. */
@@ -28,7 +28,7 @@ export interface ScheduleView {
   now: number;
 }
 
-const fresh = (w: Workshop): Book => ({
+const fresh = (w: Workshop): Calendar => ({
   format: 1,
   fromAt: Math.ceil(w.now() / QUARTER) * QUARTER,
   jobs: [],
@@ -39,10 +39,10 @@ const fresh = (w: Workshop): Book => ({
   people: 1,
 });
 
-function tasksFor(w: Workshop, book: Book): ScheduleView["tasks"] {
-  const known = shelf(w);
+function tasksFor(w: Workshop, calendar: Calendar): CalendarView["tasks"] {
+  const known = catalogue(w);
   const { handling } = readSettings(w.db);
-  return book.jobs.flatMap(({ jobId, casts, build }) => {
+  return calendar.jobs.flatMap(({ jobId, casts, build }) => {
     const stored = readJob(w.db, jobId);
     if (!stored) return [];
     const tasks = tasksOf(jobId, stored.job, plan(stored.job, known), {
@@ -52,34 +52,34 @@ function tasksFor(w: Workshop, book: Book): ScheduleView["tasks"] {
       degasMin: handling.degasMin,
       pourGMin: handling.pourGMin,
     });
-    return tasks.map((t) => ({ ...t, handsMin: book.hands[t.id] ?? t.handsMin, jobName: stored.job.name }));
+    return tasks.map((t) => ({ ...t, handsMin: calendar.hands[t.id] ?? t.handsMin, jobName: stored.job.name }));
   });
 }
 
 /** The calendar with its steps, for the page that works it out. */
-export function schedule(w: Workshop): ScheduleView {
-  const kept = readBook(w.db);
-  const book = kept?.book ?? fresh(w);
+export function calendarView(w: Workshop): CalendarView {
+  const kept = readCalendar(w.db);
+  const calendar = kept?.calendar ?? fresh(w);
   const { waking } = readSettings(w.db);
   const { zone } = forecastOf(w);
   return {
-    book,
+    calendar,
     revision: kept?.revision ?? 0,
-    tasks: tasksFor(w, book),
-    waking: wakingSpans(book.fromAt, CALENDAR_DAYS, waking.fromMin, waking.toMin, zone),
+    tasks: tasksFor(w, calendar),
+    waking: wakingSpans(calendar.fromAt, CALENDAR_DAYS, waking.fromMin, waking.toMin, zone),
     zone,
     now: w.now(),
   };
 }
 
-const SaveBook = z.object({ baseRevision: z.number().int().min(0), book: Book });
+const SaveCalendar = z.object({ baseRevision: z.number().int().min(0), calendar: Calendar });
 
 /** Saves the calendar as decided; a later save by another page is told, never overwritten. */
-export function saveSchedule(w: Workshop, body: unknown): ScheduleView {
-  const { book, baseRevision } = parseOrRefuse(SaveBook, body);
-  if (!writeBook(w.db, book, baseRevision, w.now()))
-    throw new Refusal(409, "stale", "The calendar was changed on another page. Nothing was overwritten: this page now shows it.", { current: schedule(w) });
-  return schedule(w);
+export function saveCalendar(w: Workshop, body: unknown): CalendarView {
+  const { calendar, baseRevision } = parseOrRefuse(SaveCalendar, body);
+  if (!writeCalendar(w.db, calendar, baseRevision, w.now()))
+    throw new Refusal(409, "stale", "The calendar was changed on another page. Nothing was overwritten: this page now shows it.", { current: calendarView(w) });
+  return calendarView(w);
 }
 
 export interface Coming {
@@ -93,16 +93,16 @@ export interface Coming {
 
 /** What the calendar has for the next days. */
 export function coming(w: Workshop): Coming[] {
-  const { book, tasks, now } = schedule(w);
+  const { calendar, tasks, now } = calendarView(w);
   const { units } = readSettings(w.db);
   return tasks
-    .filter((t) => !book.done.includes(t.id) && book.starts[t.id] !== undefined)
+    .filter((t) => !calendar.done.includes(t.id) && calendar.starts[t.id] !== undefined)
     .map((t) => ({
       id: t.id,
       label: say(`${t.jobName}: ${t.label}`, units),
-      fromAt: book.starts[t.id] ?? 0,
-      toAt: (book.starts[t.id] ?? 0) + t.handsMin * MINUTE,
-      href: "/schedule",
+      fromAt: calendar.starts[t.id] ?? 0,
+      toAt: (calendar.starts[t.id] ?? 0) + t.handsMin * MINUTE,
+      href: "/calendar",
       equipment: EQUIPMENT_KEYS.find((k) => t.uses.includes(k)) ?? null,
     }))
     .filter((c) => c.toAt > now)
@@ -111,14 +111,14 @@ export function coming(w: Workshop): Coming[] {
 
 /** The calendar as an iCalendar file [RFC 5545]: absolute times, one event a step, stable identifiers so that a second import moves and does not double. */
 export function calendarFile(w: Workshop): { fileName: string; text: string } {
-  const { book, tasks } = schedule(w);
+  const { calendar, tasks } = calendarView(w);
   const { workshopName, units } = readSettings(w.db);
-  const calendar = ical({ name: workshopName, prodId: { company: "zesty-ladle", product: "zesty-ladle", language: "EN" }, method: ICalCalendarMethod.PUBLISH });
+  const file = ical({ name: workshopName, prodId: { company: "zesty-ladle", product: "zesty-ladle", language: "EN" }, method: ICalCalendarMethod.PUBLISH });
   for (const t of tasks) {
-    const start = book.starts[t.id];
-    if (start === undefined || book.done.includes(t.id)) continue;
+    const start = calendar.starts[t.id];
+    if (start === undefined || calendar.done.includes(t.id)) continue;
     const waits = t.after.find((a) => a.maxMin !== null);
-    calendar.createEvent({
+    file.createEvent({
       id: `${t.id.replaceAll("/", "-")}@zesty-ladle`,
       start: new Date(start),
       end: new Date(start + t.handsMin * MINUTE),
@@ -127,7 +127,7 @@ export function calendarFile(w: Workshop): { fileName: string; text: string } {
       ...(waits ? { description: "It has a window: not before the step it follows is tacky, not after it has cured." } : {}),
     });
   }
-  return { fileName: "workshop.ics", text: calendar.toString() };
+  return { fileName: "workshop.ics", text: file.toString() };
 }
 
 const Order = z.object({
@@ -150,7 +150,7 @@ export function produce(w: Workshop, body: unknown): ProductionView {
   if (!stored) throw new Refusal(404, "no-job", "There is no such job in this workshop.");
   const now = w.now();
   if (ask.byAt <= now) throw new Refusal(422, "past", "That day is over: choose one to come.");
-  const p = plan(stored.job, shelf(w));
+  const p = plan(stored.job, catalogue(w));
   if (!p.castCure) throw new Refusal(422, "not-ready", "The casting is not worked out yet: finish the master and pairing steps first.");
   const { waking } = readSettings(w.db);
   const days = Math.min(120, Math.ceil((ask.byAt - now) / 86_400_000));

@@ -1,5 +1,5 @@
 import { answer } from "@/server/http";
-import { calendarFile } from "@/server/schedule";
+import { calendarFile } from "@/server/calendar";
 
 export const GET = () =>
   answer((w) => {

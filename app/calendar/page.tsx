@@ -1,0 +1,11 @@
+import { jobsInHand } from "@/server/jobs";
+import { calendarView } from "@/server/calendar";
+import { workshop } from "@/server/workshop";
+import { CalendarScreen } from "@/ui/calendar/CalendarScreen";
+
+export const metadata = { title: "Calendar" };
+
+export default function SchedulePage() {
+  const w = workshop();
+  return <CalendarScreen initial={calendarView(w)} jobs={jobsInHand(w, 200).lines.map(({ id, name }) => ({ id, name }))} />;
+}
