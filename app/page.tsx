@@ -2,10 +2,9 @@ import { jobsInHand } from "@/server/jobs";
 import { runningPatches } from "@/server/patches";
 import { bench } from "@/server/clocks";
 import { coming } from "@/server/calendar";
-import { heldOf } from "@/server/pours";
 import { openBatches } from "@/server/weighIns";
-import { catalogue, workshop } from "@/server/workshop";
-import { planAll } from "@/server/heat";
+import { planJobs } from "@/server/plans";
+import { workshop } from "@/server/workshop";
 import { BenchScreen } from "@/ui/bench/BenchScreen";
 
 /** Jobs shown on the bench; the palette and the search reach the rest. */
@@ -15,16 +14,8 @@ export const metadata = { title: "Bench" };
 
 export default function BenchPage() {
   const w = workshop();
-  const known = catalogue(w);
   const { lines, total } = jobsInHand(w, SHOWN);
-  const held = heldOf(
-    w,
-    lines.map((l) => l.id),
-  );
-  const plans = planAll(
-    lines.map(({ id, job }) => ({ job, held: held.get(id) })),
-    known,
-  );
+  const plans = planJobs(w, lines);
   const jobs = plans.flatMap((p, i) => {
     const line = lines[i];
     if (!line) return [];

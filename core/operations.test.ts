@@ -1,4 +1,4 @@
-import { newJob } from "./job";
+import { newJob } from "./record";
 import { catalogueOf } from "./material";
 import { describeOperations, OperationFault, operationNamed, OPERATIONS } from "./operations";
 

@@ -1,9 +1,10 @@
+import { dossierOf } from "./record";
 import { z } from "zod";
 import { castBatch, correctOverPour, massRatio, rubberBatch } from "./batch";
 import { castCure, cureState, rubberCure, SHOP_C } from "./cure";
 import { CONTACTS, HELD, judgeChain, USES, VERDICTS } from "./fit";
 import { heatQuestionFor, heatStudy } from "./heat";
-import { Job, newJob } from "./job";
+import { Job, newJob } from "./record";
 import { FINISH_KEYS, JACKET_KEYS, pick, SEALING_KEYS, type Catalogue } from "./material";
 import { measureMaster, SHAPE_KINDS, SIZE_KEYS, SHAPES } from "./master";
 import {
@@ -22,7 +23,8 @@ import {
   wallsOf,
   type RubberPour,
 } from "./mould";
-import { plan, STEP_IDS } from "./plan";
+import { STEP_IDS } from "./plan";
+import { plan } from "./plan/plan";
 import { production, solve } from "./schedule";
 import { gauge, rebalance, splitCups } from "./weigh";
 import { formatQuantity, parseQuantity, say } from "./quantity";
@@ -738,7 +740,7 @@ export const OPERATIONS: readonly Operation[] = [
       remarks: z.array(z.object({ path: z.string(), message: z.string(), severity: z.string(), step: z.enum(STEP_IDS) })),
     }),
     ({ job }, catalogue) => {
-      const p = plan(job, catalogue);
+      const p = plan(dossierOf(job, catalogue));
       return {
         volumeMl: p.measure?.volumeMl ?? null,
         boxMl: p.layout?.kind === "block" ? p.layout.boxMl : null,

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, gte, isNull, lt, notExists, or } from "drizzle-orm";
 import { randomUUID } from "node:crypto";
 import { Clock, clockFrom } from "../core/clock";
-import { Snapshot } from "../core/plan";
+import { snapshotDocument } from "../core/plan";
 import type { TemperatureReading } from "../core/cure";
 import type { Db } from "./open";
 import { clocks, pours, readings } from "./schema";
@@ -79,7 +79,7 @@ export function adoptCuring(db: Db): void {
     insertClocks(
       db,
       bare.map((p) => {
-        const s = Snapshot.parse(p.snapshot);
+        const s = snapshotDocument.parse(p.snapshot);
         return clockFrom(
           randomUUID(),
           {

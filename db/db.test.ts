@@ -1,7 +1,8 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { newJob, type Job } from "../core/job";
+import { catalogueOf } from "../core/material";
+import { dossierOf, newJob, type Job } from "../core/record";
 import { heldFrom } from "../core/plan";
 import { isNewWorkshop, loadDemo } from "./demo";
 import { findJobs, insertJob, listJobs, readJob, saveJob, putJobAway, stepJob } from "./jobs";
@@ -127,9 +128,9 @@ describe("the log in the file", () => {
     const real = readPour(db, "demo-pour-02");
     if (!real) throw new Error("no demo pour");
     const before = [rows("pours"), rows("moulds")];
-    expect(() => insertPour(db, { ...real, id: "x", jobId: "none", mouldId: "m", mould: { id: "m", name: "M" }, decisions: newJob("x") })).toThrow(
-      /FOREIGN KEY/,
-    );
+    expect(() =>
+      insertPour(db, { ...real, id: "x", jobId: "none", mouldId: "m", mould: { id: "m", name: "M" }, dossier: dossierOf(newJob("x"), catalogueOf()) }),
+    ).toThrow(/FOREIGN KEY/);
     expect([rows("pours"), rows("moulds")]).toEqual(before);
   });
 });

@@ -1,8 +1,9 @@
-import { newJob, type Job } from "../core/job";
+import { dossierOf, newJob, trimmed, type Job } from "../core/record";
 import { catalogueOf, type Material } from "../core/material";
 import { OPENING } from "../core/mould";
 import { clockFrom } from "../core/clock";
-import { clocksOf, freeze, plan, type Changed, type FaultKey, type FaultMark, type Outcome, type Snapshot } from "../core/plan";
+import { clocksOf, freeze, type Changed, type FaultKey, type FaultMark, type Outcome, type Snapshot } from "../core/plan";
+import { plan } from "../core/plan/plan";
 import { insertClocks } from "./clocks";
 import { insertJob, saveJob } from "./jobs";
 import { changeMould } from "./moulds";
@@ -183,7 +184,8 @@ function fill(db: Db, now: number): void {
   POURS.forEach((p, i) => {
     const job = made.get(p.jobId);
     if (!job) throw new Error(`No demo job ${p.jobId}.`);
-    const frozen = freeze(job, 2, catalogue, p.kind, p.index);
+    const planned = plan(dossierOf(job, catalogue));
+    const frozen = freeze(planned, 2, p.kind, p.index);
     if (!frozen.ok) throw new Error(`${job.name}: ${frozen.message}`);
     const { demouldH } = frozen.snapshot;
     const pouredAt = now - p.hoursAgo * HOUR;
@@ -193,9 +195,9 @@ function fill(db: Db, now: number): void {
     const id = `demo-pour-${String(i).padStart(2, "0")}`;
     insertPour(db, {
       id, jobId: p.jobId, mouldId: mouldOf.get(p.jobId) ?? null, kind: p.kind, pourIndex: p.index, pouredAt,
-      readyLowAt: pouredAt + demouldH.low * HOUR, readyAt: pouredAt + demouldH.typical * HOUR, readyHighAt: pouredAt + demouldH.high * HOUR, snapshot: weighed(frozen.snapshot, p), decisions: job, changed: p.changed ?? null, mould,
+      readyLowAt: pouredAt + demouldH.low * HOUR, readyAt: pouredAt + demouldH.typical * HOUR, readyHighAt: pouredAt + demouldH.high * HOUR, snapshot: weighed(frozen.snapshot, p), dossier: trimmed(planned.dossier), changed: p.changed ?? null, mould,
     });
-    const clocks = clocksOf(plan(job, catalogue), job, p.kind, p.index).filter((c) => c.when === "pour");
+    const clocks = clocksOf(planned, p.kind, p.index).filter((c) => c.when === "pour");
     insertClocks(db, clocks.map((c) => ({ ...clockFrom(`${id}-${c.kind}`, c, { jobId: p.jobId, pourId: id, weighId: null, at: pouredAt, plannedC: 20 }), endedAt: p.outcome ? pouredAt + demouldH.typical * HOUR * 1.1 : null })));
     if (p.outcome) changePour(db, id, { openedAt: pouredAt + demouldH.typical * HOUR * 1.1, outcome: p.outcome, faults: p.faults ?? [], notes: p.notes ?? "", marks: markOf(job, p) });
   });

@@ -1,6 +1,7 @@
 import { and, desc, eq, isNull, lt, sql } from "drizzle-orm";
-import { Job } from "../core/job";
+import { jobDocument, type Job } from "../core/record";
 import { contains } from "./contains";
+import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { jobRevisions, jobs } from "./schema";
 
@@ -41,7 +42,7 @@ export function readJob(db: Db, id: string): StoredJob | null {
     .get();
   return {
     id,
-    job: Job.parse(row.document),
+    job: readNamed(db, "jobs", id, () => jobDocument.parse(row.document)),
     revision: row.revision,
     updatedAt: row.updatedAt,
     putAwayAt: row.putAwayAt,
@@ -59,7 +60,8 @@ export function listJobs(db: Db, limit: number): { lines: JobLine[]; total: numb
       .from(jobs)
       .where(isNull(jobs.putAwayAt))
       .get()?.n ?? 0;
-  return { lines: rows.map((r) => ({ id: r.id, name: r.name, updatedAt: r.updatedAt, job: Job.parse(r.document) })), total };
+  const line = (r: (typeof rows)[number]): JobLine => ({ id: r.id, name: r.name, updatedAt: r.updatedAt, job: jobDocument.parse(r.document) });
+  return { lines: soundRows(db, "jobs", rows, (r) => r.id, line), total };
 }
 
 /** Names of jobs in hand that hold these words, newest first. */
@@ -131,7 +133,7 @@ export function stepJob(db: Db, id: string, direction: "undo" | "redo", base: nu
               .where(and(eq(jobRevisions.jobId, id), eq(jobRevisions.revision, target)))
               .get();
       if (!there) return { ok: false, reason: "nothing" };
-      const job = Job.parse(there.document);
+      const job = readNamed(db, "jobRevisions", `${id} ${there.revision}`, () => jobDocument.parse(there.document));
       return {
         ok: true,
         revision: direction === "undo" ? append(tx, id, job, base, now, there.undoTo, base) : append(tx, id, job, base, now, base, there.redoTo),

@@ -1,16 +1,22 @@
 import { asc, eq } from "drizzle-orm";
-import { Material } from "../core/material";
+import { catalogueOf, Material, type Catalogue } from "../core/material";
+import { patchResults } from "./patches";
+import { soundRows } from "./odd";
 import type { Db } from "./open";
 import { materials } from "./schema";
 
 /** The workshop's own entries, by kind and name. */
 export const listOwnMaterials = (db: Db): Material[] =>
-  db
-    .select()
-    .from(materials)
-    .orderBy(asc(materials.kind), asc(materials.name))
-    .all()
-    .map((r) => Material.parse(r.document));
+  soundRows(
+    db,
+    "materials",
+    db.select().from(materials).orderBy(asc(materials.kind), asc(materials.name)).all(),
+    (r) => r.id,
+    (r) => Material.parse(r.document),
+  );
+
+/** All materials of a workshop, built-in and its own, and what its patch tests answered. */
+export const readCatalogue = (db: Db): Catalogue => ({ ...catalogueOf(listOwnMaterials(db)), patches: patchResults(db) });
 
 export const putMaterial = (db: Db, m: Material, now: number): void => putMaterials(db, [m], now);
 

@@ -1,8 +1,9 @@
-import { and, asc, desc, eq, inArray, isNull, sql, type SQL } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
 import { z } from "zod";
-import { Job } from "../core/job";
-import { Changed, FaultKeySchema, FaultMark, Snapshot, type FaultKey, type Outcome } from "../core/plan";
+import { KeptDossier, type Dossier } from "../core/record";
+import { Changed, FaultKeySchema, FaultMark, snapshotDocument, type Snapshot, type FaultKey, type Outcome } from "../core/plan";
 import { contains } from "./contains";
+import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { moulds, photos, pours } from "./schema";
 
@@ -35,8 +36,8 @@ export interface Pour {
 }
 
 export interface NewPour extends Omit<Pour, "openedAt" | "outcome" | "faults" | "notes" | "mouldName" | "marks" | "changed"> {
-  /** The job as it was decided that day. */
-  decisions: Job;
+  /** What was decided that day, and about which materials. */
+  dossier: Dossier;
   changed?: Changed | null;
   /** A mould to be made with this pour, when it is the last of its rubber. */
   mould: { id: string; name: string } | null;
@@ -62,7 +63,7 @@ export function insertPour(db: Db, p: NewPour): void {
         notes: "",
         searched: searchedOf(p.snapshot, ""),
         snapshot: p.snapshot,
-        decisions: p.decisions,
+        dossier: p.dossier,
         changed: p.changed ?? null,
       })
       .run();
@@ -72,7 +73,7 @@ export function insertPour(db: Db, p: NewPour): void {
 const FaultList = z.array(FaultKeySchema);
 const Marks = z.array(FaultMark);
 type Row = typeof pours.$inferSelect;
-type Listed = Omit<Row, "decisions" | "searched">;
+type Listed = Omit<Row, "dossier" | "searched">;
 const toPour = (r: Listed, mouldName: string | null): Pour => ({
   id: r.id,
   jobId: r.jobId,
@@ -88,12 +89,12 @@ const toPour = (r: Listed, mouldName: string | null): Pour => ({
   outcome: r.outcome,
   faults: FaultList.parse(r.faults),
   notes: r.notes,
-  snapshot: Snapshot.parse(r.snapshot),
+  snapshot: snapshotDocument.parse(r.snapshot),
   marks: Marks.parse(r.marks),
   changed: r.changed === null ? null : Changed.parse(r.changed),
 });
 
-// What a list needs; the decisions of the day are read only for one pour at a time.
+// What a list needs; the dossier of the day is read only for one pour at a time.
 const listed = {
   id: pours.id,
   jobId: pours.jobId,
@@ -116,13 +117,38 @@ const joined = (db: Db) => db.select({ pour: listed, mould: moulds.name }).from(
 
 export function readPour(db: Db, id: string): Pour | null {
   const row = joined(db).where(eq(pours.id, id)).get();
-  return row ? toPour(row.pour, row.mould) : null;
+  return row ? readNamed(db, "pours", id, () => toPour(row.pour, row.mould)) : null;
 }
 
-/** The job as it was decided on the day of a pour; null in entries from before it was kept. */
-export function readDecisions(db: Db, id: string): Job | null {
-  const row = db.select({ decisions: pours.decisions }).from(pours).where(eq(pours.id, id)).get();
-  return row?.decisions == null ? null : Job.parse(row.decisions);
+/** What a pour followed from on its day; null in entries from before it was kept. */
+export function readDossier(db: Db, id: string): KeptDossier | null {
+  const row = db.select({ dossier: pours.dossier }).from(pours).where(eq(pours.id, id)).get();
+  return row?.dossier == null ? null : readNamed(db, "pours", id, () => KeptDossier.parse(row.dossier));
+}
+
+/** Gives entries from before materials were kept with a pour today's, so that they stay as they are from now on. Returns how many. */
+export function adoptDossiers(db: Db, complete: (kept: KeptDossier) => Dossier): number {
+  let adopted = 0;
+  for (;;) {
+    const bare = db
+      .select({ id: pours.id, dossier: pours.dossier })
+      .from(pours)
+      .where(and(isNotNull(pours.dossier), sql`json_extract(${pours.dossier}, '$.format') = 1`))
+      .limit(200)
+      .all();
+    const read = soundRows(
+      db,
+      "pours",
+      bare,
+      (r) => r.id,
+      (r) => ({ id: r.id, dossier: complete(KeptDossier.parse(r.dossier)) }),
+    );
+    if (read.length === 0) return adopted;
+    db.transaction((tx) => {
+      for (const { id, dossier } of read) tx.update(pours).set({ dossier }).where(eq(pours.id, id)).run();
+    });
+    adopted += read.length;
+  }
 }
 
 export interface PourChange {
@@ -149,13 +175,18 @@ export function changePour(db: Db, id: string, change: PourChange): Pour | null 
   });
 }
 
+type Joined = { pour: Listed; mould: string | null };
+const soundPours = (db: Db, rows: readonly Joined[]): Pour[] =>
+  soundRows(
+    db,
+    "pours",
+    rows,
+    (r) => r.pour.id,
+    (r) => toPour(r.pour, r.mould),
+  );
+
 export const listJobPours = (db: Db, jobId: string): Pour[] =>
-  joined(db)
-    .where(eq(pours.jobId, jobId))
-    .orderBy(desc(pours.pouredAt))
-    .limit(200)
-    .all()
-    .map((r) => toPour(r.pour, r.mould));
+  soundPours(db, joined(db).where(eq(pours.jobId, jobId)).orderBy(desc(pours.pouredAt)).limit(200).all());
 
 /** Families of everything cast for each of these jobs, by the log. */
 export function castFamilies(db: Db, jobIds: readonly string[]): Map<string, string[]> {
@@ -200,7 +231,7 @@ export function listLog(db: Db, f: LogFilter): { pours: Pour[]; total: number } 
     .limit(f.pageSize)
     .offset(f.page * f.pageSize)
     .all();
-  return { pours: rows.map((r) => toPour(r.pour, r.mould)), total };
+  return { pours: soundPours(db, rows), total };
 }
 
 export interface MouldYield {

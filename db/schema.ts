@@ -97,8 +97,8 @@ export const pours = sqliteTable(
     marks: text("marks", { mode: "json" }).notNull().default([]),
     /** The one thing changed for this pour, as advised after an earlier one; null for none. */
     changed: text("changed", { mode: "json" }),
-    /** The job as it was decided that day, for its section drawing; null in entries from before it was kept. */
-    decisions: text("decisions", { mode: "json" }),
+    /** What was decided that day and the materials it was decided about; null in entries from before it was kept. */
+    dossier: text("dossier", { mode: "json" }),
   },
   (t) => [
     index("pours_by_time").on(t.pouredAt),
@@ -157,7 +157,7 @@ export const weighIns = sqliteTable(
     pourIndex: integer("pour_index").notNull(),
     mouldId: text("mould_id").references(() => moulds.id),
     document: text("document", { mode: "json" }).notNull(),
-    /** The plan's numbers and the job's decisions when it was begun: what goes into the log with the pour. */
+    /** The plan's numbers and the dossier when it was begun: what goes into the log with the pour. */
     frozen: text("frozen", { mode: "json" }).notNull(),
     revision: integer("revision").notNull(),
     startedAt: integer("started_at").notNull(),
@@ -196,7 +196,7 @@ export const readings = sqliteTable(
 );
 
 /** Work put on the calendar: what a person decided about when; see core/schedule. */
-export const calendars = sqliteTable("plans", {
+export const calendars = sqliteTable("calendars", {
   id: text("id").primaryKey(),
   document: text("document", { mode: "json" }).notNull(),
   revision: integer("revision").notNull(),

@@ -2,7 +2,9 @@ import { eq } from "drizzle-orm";
 import { z } from "zod";
 import type { Db } from "./open";
 import { settings } from "./schema";
+import { versioned } from "../core/record";
 import { Cup, Handling, handlingDefault } from "../core/weigh";
+import { readSound } from "./odd";
 
 /** Minutes since local midnight. */
 const dayMinute = z.number().int().min(0).max(1439);
@@ -19,6 +21,7 @@ const knownZone = (zone: string): boolean => {
 
 /** Choices for the whole workshop. Switching units never changes what is stored. */
 export const Settings = z.object({
+  format: z.literal(1).default(1),
   units: z.enum(["metric", "us"]).default("metric"),
   workshopName: z.string().trim().max(60).default("My workshop"),
   shopC: celsius.default(21),
@@ -41,11 +44,14 @@ export const Settings = z.object({
 });
 export type Settings = z.infer<typeof Settings>;
 
+/** Settings as they are kept. */
+export const settingsDocument = versioned("settings", Settings, []);
+
 const KEY = "workshop";
 
 export function readSettings(db: Db): Settings {
   const row = db.select().from(settings).where(eq(settings.key, KEY)).get();
-  return Settings.parse(row?.value ?? {});
+  return readSound(db, "settings", KEY, () => settingsDocument.parse(row?.value ?? {})) ?? Settings.parse({});
 }
 
 export function writeSettings(db: Db, value: Settings): void {

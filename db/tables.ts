@@ -1,14 +1,16 @@
 import { getTableColumns, sql } from "drizzle-orm";
 import { z } from "zod";
 import { Clock } from "../core/clock";
-import { Job } from "../core/job";
+import { jobDocument, KeptDossier } from "../core/record";
 import { Material, Range } from "../core/material";
-import { Changed, FaultKeySchema, FaultMark, OUTCOMES, Snapshot } from "../core/plan";
-import { Calendar } from "../core/schedule";
-import { WeighIn } from "../core/weigh";
+import { Changed, FaultKeySchema, FaultMark, OUTCOMES, snapshotDocument } from "../core/plan";
+import { calendarDocument } from "../core/schedule";
+import { weighInDocument } from "../core/weigh";
+import { wordsOf, type OddRow } from "./odd";
 import type { Db } from "./open";
 import * as schema from "./schema";
-import { Settings } from "./settings";
+import { settingsDocument } from "./settings";
+import { frozenBatch } from "./weighIns";
 
 const id = z.string().min(1).max(80);
 const at = z.number().int();
@@ -22,13 +24,13 @@ export const PictureName = z.string().regex(/^[0-9a-f-]{36}\.(jpg|png|webp)$/, "
  * passphrase of the door is not among them: a backup opens no door.
  */
 export const ROWS = {
-  settings: z.object({ key: z.literal("workshop"), value: Settings }),
+  settings: z.object({ key: z.literal("workshop"), value: settingsDocument }),
   materials: z.object({ id, kind: z.string().max(20), name: z.string().max(80), document: Material, updatedAt: at }),
-  jobs: z.object({ id, name: z.string().max(80), document: Job, revision: z.number().int().min(1), createdAt: at, updatedAt: at, shelvedAt: when }),
+  jobs: z.object({ id, name: z.string().max(80), document: jobDocument, revision: z.number().int().min(1), createdAt: at, updatedAt: at, putAwayAt: when }),
   jobRevisions: z.object({
     jobId: id,
     revision: z.number().int().min(1),
-    document: Job,
+    document: jobDocument,
     savedAt: at,
     undoTo: z.number().int().nullable(),
     redoTo: z.number().int().nullable(),
@@ -58,10 +60,10 @@ export const ROWS = {
     faults: z.array(FaultKeySchema),
     notes: z.string().max(4000),
     searched: z.string(),
-    snapshot: Snapshot,
+    snapshot: snapshotDocument,
     marks: z.array(FaultMark),
     changed: Changed.nullable(),
-    decisions: Job.nullable(),
+    dossier: KeptDossier.nullable(),
   }),
   photos: z.object({ id, pourId: id, fileName: PictureName, mime: z.string().max(40), bytes: z.number().int().min(0), addedAt: at }),
   patches: z.object({
@@ -83,8 +85,8 @@ export const ROWS = {
     kind,
     pourIndex: z.number().int().min(0),
     mouldId: id.nullable(),
-    document: WeighIn,
-    frozen: z.object({ snapshot: Snapshot, job: Job }),
+    document: weighInDocument,
+    frozen: frozenBatch,
     revision: z.number().int(),
     startedAt: at,
     updatedAt: at,
@@ -93,7 +95,7 @@ export const ROWS = {
   }),
   clocks: z.object({ id, jobId: z.string().nullable(), pourId: z.string().nullable(), startedAt: z.number(), endedAt: z.number().nullable(), document: Clock }),
   readings: z.object({ id: z.number().int(), at, c: z.number(), source: z.enum(["typed", "thermometer"]) }),
-  plans: z.object({ id, document: Calendar, revision: z.number().int(), updatedAt: at }),
+  calendars: z.object({ id, document: calendarDocument, revision: z.number().int(), updatedAt: at }),
 } as const;
 export type TableName = keyof typeof ROWS;
 export const TABLE_NAMES = Object.keys(ROWS) as TableName[];
@@ -112,7 +114,7 @@ const DRIZZLE = {
   weighIns: schema.weighIns,
   clocks: schema.clocks,
   readings: schema.readings,
-  plans: schema.calendars,
+  calendars: schema.calendars,
 } as const;
 
 const KEYS: Record<TableName, readonly string[]> = {
@@ -127,19 +129,66 @@ const KEYS: Record<TableName, readonly string[]> = {
   weighIns: ["id"],
   clocks: ["id"],
   readings: ["at"],
-  plans: ["id"],
+  calendars: ["id"],
 };
 /** What names a row of a table. */
 export const rowKey = (table: TableName, row: TableRow): string => KEYS[table].map((k) => String(row[k])).join(" ");
 
-/** Rows of a table a page at a time, in the order they were made, so that two backups of one workshop are the same. */
-export function* readTable(db: Db, table: TableName, page = 500): Generator<TableRow> {
+/** A row of a table that cannot be read, as it lies in the database. */
+export type OddRaw = OddRow & { row: TableRow };
+
+/**
+ * Rows of a table a page at a time, in the order they were made, so that two backups of one workshop are the same. A row that
+ * cannot be read is handed to `odd` as it lies, and the rest goes on.
+ */
+export function* readTable(db: Db, table: TableName, odd: (row: OddRaw) => void = () => {}, page = 500): Generator<TableRow> {
   const t = DRIZZLE[table];
   for (let offset = 0; ; offset += page) {
     const rows: TableRow[] = db.select().from(t).limit(page).offset(offset).all();
-    for (const row of rows) if (!(table === "settings" && row.key !== "workshop")) yield ROWS[table].parse(row);
+    for (const row of rows) {
+      if (table === "settings" && row.key !== "workshop") continue;
+      const read = ROWS[table].safeParse(row);
+      if (read.success) yield read.data;
+      else odd({ table, key: rowKey(table, row), why: wordsOf(read.error), row });
+    }
     if (rows.length < page) return;
   }
+}
+
+/** Every row of a workshop that cannot be read, as it lies. */
+export function oddRows(db: Db): OddRaw[] {
+  const found: OddRaw[] = [];
+  for (const table of TABLE_NAMES) for (const _ of readTable(db, table, (o) => found.push(o))) void _;
+  return found;
+}
+
+/** Takes a row out of the database by its key. */
+export function removeRow(db: Db, table: TableName, key: string): void {
+  const t = DRIZZLE[table];
+  const columns = getTableColumns(t);
+  const parts = key.split(" ");
+  const where = KEYS[table].map((k, i) => {
+    const column = Object.entries(columns).find(([name]) => name === k)?.[1];
+    return sql`${sql.identifier(column?.name ?? k)} = ${parts[i] ?? ""}`;
+  });
+  db.run(sql`delete from ${t} where ${sql.join(where, sql` and `)}`);
+}
+
+/** What a backup of format 1 called some of its tables and columns. */
+const CALLED_BEFORE: Partial<Record<TableName, { table?: string; columns?: Record<string, string> }>> = {
+  calendars: { table: "plans" },
+  jobs: { columns: { shelvedAt: "putAwayAt" } },
+  pours: { columns: { decisions: "dossier" } },
+};
+
+/** The name of a table's file in a backup of a format. */
+export const tableFile = (table: TableName, format: number): string => `tables/${format < 2 ? (CALLED_BEFORE[table]?.table ?? table) : table}.json`;
+
+/** A row as a backup of a format holds it, under today's column names. */
+export function renamedRow(table: TableName, format: number, row: unknown): unknown {
+  const columns = CALLED_BEFORE[table]?.columns;
+  if (format >= 2 || !columns || typeof row !== "object" || row === null) return row;
+  return Object.fromEntries(Object.entries(row).map(([k, v]) => [columns[k] ?? k, v]));
 }
 
 /**

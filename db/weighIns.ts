@@ -1,14 +1,17 @@
 import { and, desc, eq, isNull } from "drizzle-orm";
 import { z } from "zod";
-import { Job } from "../core/job";
-import { Snapshot } from "../core/plan";
-import { WeighIn } from "../core/weigh";
+import { KeptDossier, versioned, type Dossier } from "../core/record";
+import { snapshotDocument } from "../core/plan";
+import { weighInDocument, type WeighIn } from "../core/weigh";
+import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { weighIns } from "./schema";
 
 /** What was true when a batch was begun. */
-const Frozen = z.object({ snapshot: Snapshot, job: Job });
-export type FrozenBatch = z.infer<typeof Frozen>;
+export const frozenBatch = versioned("frozen batch", z.object({ format: z.literal(2), snapshot: snapshotDocument, dossier: KeptDossier }), [
+  ({ job, ...rest }) => ({ ...rest, dossier: job }),
+]);
+export type FrozenBatch = z.infer<typeof frozenBatch>;
 
 export interface StoredWeighIn {
   id: string;
@@ -26,7 +29,8 @@ export interface StoredWeighIn {
 }
 
 type Row = typeof weighIns.$inferSelect;
-const stored = ({ document, ...r }: Row): StoredWeighIn => ({ ...r, weighIn: WeighIn.parse(document), frozen: Frozen.parse(r.frozen) });
+const parsed = ({ document, ...r }: Row): StoredWeighIn => ({ ...r, weighIn: weighInDocument.parse(document), frozen: frozenBatch.parse(r.frozen) });
+const stored = (db: Db, row: Row): StoredWeighIn => readNamed(db, "weighIns", row.id, () => parsed(row));
 
 export const insertWeighIn = (db: Db, s: StoredWeighIn): void => {
   const { weighIn, ...row } = s;
@@ -37,7 +41,7 @@ export const insertWeighIn = (db: Db, s: StoredWeighIn): void => {
 
 export function readWeighIn(db: Db, id: string): StoredWeighIn | null {
   const row = db.select().from(weighIns).where(eq(weighIns.id, id)).get();
-  return row ? stored(row) : null;
+  return row ? stored(db, row) : null;
 }
 
 /** The batch of this pour that is on the bench already, if any. */
@@ -48,11 +52,21 @@ export function openWeighIn(db: Db, jobId: string, kind: "rubber" | "cast", pour
     .where(and(eq(weighIns.jobId, jobId), eq(weighIns.kind, kind), eq(weighIns.pourIndex, pourIndex), isNull(weighIns.endedAt)))
     .orderBy(desc(weighIns.updatedAt))
     .get();
-  return row ? stored(row) : null;
+  return row ? stored(db, row) : null;
 }
 
 export const listOpenWeighIns = (db: Db): StoredWeighIn[] =>
-  db.select().from(weighIns).where(isNull(weighIns.endedAt)).orderBy(desc(weighIns.updatedAt)).limit(20).all().map(stored);
+  soundRows(db, "weighIns", db.select().from(weighIns).where(isNull(weighIns.endedAt)).orderBy(desc(weighIns.updatedAt)).limit(20).all(), (r) => r.id, parsed);
+
+/** Gives batches on the bench from before materials were kept with them today's. */
+export function adoptBatches(db: Db, complete: (kept: KeptDossier) => Dossier): void {
+  for (const s of listOpenWeighIns(db))
+    if (s.frozen.dossier.materials === null)
+      db.update(weighIns)
+        .set({ frozen: { ...s.frozen, dossier: complete(s.frozen.dossier) } })
+        .where(eq(weighIns.id, s.id))
+        .run();
+}
 
 /** Writes a batch's next state; the caller holds the transaction it was read in. */
 export const writeWeighIn = (db: Db, id: string, weighIn: WeighIn, revision: number, now: number): void => {

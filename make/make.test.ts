@@ -1,7 +1,7 @@
 import fc from "fast-check";
-import { newJob, type Job } from "../core/job";
+import { dossierOf, newJob, type Job } from "../core/record";
 import { catalogueOf } from "../core/material";
-import { plan } from "../core/plan";
+import { plan } from "../core/plan/plan";
 import { nest } from "./nest";
 import { overlapNote, piecesOf, type Piece } from "./pieces";
 import { cutListPlot, dxfOf, nestedPlot, svgOf } from "./plot";
@@ -26,7 +26,7 @@ const piece = (lengthMm: number, heightMm: number, count = 1): Piece => ({
 describe("pieces to cut", () => {
   it("are the box's, with how each meets its neighbours", () => {
     const job = tray();
-    const pieces = piecesOf(job, plan(job, catalogue), catalogue);
+    const pieces = piecesOf(job, plan(dossierOf(job, catalogue)), catalogue);
     expect(pieces.map((p) => [p.name, p.count, p.lengthMm, p.heightMm, p.thicknessMm])).toEqual([
       ["Long side", 2, 134, 60, 5],
       ["Short end", 2, 84, 60, 5],
@@ -37,7 +37,7 @@ describe("pieces to cut", () => {
   });
   it("hold the boards behind the rubber as well, where those hold the fill", () => {
     const job = tray({ jacket: "timber", strength: { ...newJob("x").strength, boardId: "box-plywood-12" } });
-    const boards = piecesOf(job, plan(job, catalogue), catalogue).filter((p) => p.name.startsWith("Board"));
+    const boards = piecesOf(job, plan(dossierOf(job, catalogue)), catalogue).filter((p) => p.name.startsWith("Board"));
     expect(boards.map((p) => [p.lengthMm, p.heightMm, p.thicknessMm])).toEqual([
       [124 + 24, 50, 12],
       [84, 50, 12],
@@ -45,7 +45,7 @@ describe("pieces to cut", () => {
   });
   it("are none for a skin", () => {
     const job = tray({ mould: { ...newJob("x").mould, opening: "glove" } });
-    expect(piecesOf(job, plan(job, catalogue), catalogue)).toEqual([]);
+    expect(piecesOf(job, plan(dossierOf(job, catalogue)), catalogue)).toEqual([]);
   });
 });
 
@@ -119,7 +119,7 @@ const sizeOf = (points: [number, number][]) => {
 
 describe("drawings read back", () => {
   const job = tray();
-  const pieces = piecesOf(job, plan(job, catalogue), catalogue);
+  const pieces = piecesOf(job, plan(dossierOf(job, catalogue)), catalogue);
 
   it("DXF: every piece once, closed, in millimetres, with its name", () => {
     const dxf = readDxf(dxfOf(cutListPlot(pieces, "Tray: cut list")));

@@ -1,6 +1,6 @@
 import { pick, type Catalogue } from "../core/material";
 import { OVERLAP_LABEL, type Overlap } from "../core/mould";
-import type { Job } from "../core/job";
+import type { Job } from "../core/record";
 import type { Plan } from "../core/plan";
 
 /** A rectangle to cut, mm; `count` of them alike. */

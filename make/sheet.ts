@@ -1,6 +1,6 @@
 import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage, type RGB } from "pdf-lib";
 import { buildScene, type Scene, type Stage, type Stuff } from "../core/draw";
-import type { Job } from "../core/job";
+import type { Job } from "../core/record";
 import { JACKET_PRACTICE, JACKETS, pick, SEAL_PRACTICE, type Catalogue } from "../core/material";
 import { buildOrder, INSERT_PRACTICE, OPENING } from "../core/mould";
 import type { Plan } from "../core/plan";

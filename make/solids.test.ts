@@ -1,5 +1,5 @@
 import { unzipSync, strFromU8 } from "fflate";
-import { newJob } from "../core/job";
+import { newJob } from "../core/record";
 import { growOver, measureMaster, type Measure, type ShapeKind, type Sizes } from "../core/master";
 import { layOutMould, makeDefault, type Make, type MouldDecision } from "../core/mould";
 import { stlOf, threeMfOf } from "./meshfiles";

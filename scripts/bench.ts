@@ -2,11 +2,12 @@ import { performance } from "node:perf_hooks";
 import { gzipSync } from "node:zlib";
 import { chromium } from "@playwright/test";
 import { buildScene } from "../core/draw";
-import { newJob, type Job } from "../core/job";
+import { dossierOf, trimmed, newJob, type Job } from "../core/record";
 import { fitMatrix, standardHeat, wantsHeat } from "../core/fit";
 import { Conduction, heatKey, heatStudy, type HeatStudy } from "../core/heat";
 import { catalogueOf } from "../core/material";
-import { freeze, plan, tasksOf } from "../core/plan";
+import { freeze, tasksOf } from "../core/plan";
+import { plan } from "../core/plan/plan";
 import { solve, type Task } from "../core/schedule";
 import { demoJobs, demoMaterials, loadDemo } from "../db/demo";
 import { insertJob } from "../db/jobs";
@@ -50,7 +51,7 @@ function benchPlan(): void {
   const once = () =>
     jobs.map((job) => {
       const t = performance.now();
-      plan(job, catalogue);
+      plan(dossierOf(job, catalogue));
       return performance.now() - t;
     });
   for (let i = 0; i < 100; i++) once();
@@ -80,7 +81,7 @@ function benchDrag(): void {
       const wallMm = 6 + (frame++ % 400) * 0.1 + frame * 1e-6;
       const mould = withWall(job.mould, job.mould.opening === "skin" ? "skin" : "block", wallMm);
       const t = performance.now();
-      const p = plan({ ...job, mould }, catalogue);
+      const p = plan(dossierOf({ ...job, mould }, catalogue));
       buildScene({ plan: p, mould, stage: "cast", panelMm: 5, estimateOnly: false });
       return performance.now() - t;
     };
@@ -161,7 +162,7 @@ function benchSchedule(): void {
   const waking = Array.from({ length: 28 }, (_, d): [number, number] => [d * 1440, d * 1440 + 900]);
   const of = (id: string): Task[] => {
     const job = jobs.find((j) => j.id === id)?.job;
-    return job ? tasksOf(id, job, plan(job, catalogue), { casts: 2, build: true, degas: true, degasMin: 5, pourGMin: 400 }) : [];
+    return job ? tasksOf(id, plan(dossierOf(job, catalogue)), { casts: 2, build: true, degas: true, degasMin: 5, pourGMin: 400 }) : [];
   };
   for (const ids of [
     ["demo-dome-finial"],
@@ -209,7 +210,7 @@ function fill(folder: string): void {
   const catalogue = catalogueOf(demoMaterials());
   loadDemo(db, now);
   const jobs = demoJobs();
-  const frozen = jobs.map(({ job }) => freeze(job, 2, catalogue, "cast"));
+  const frozen = jobs.map(({ job }) => freeze(plan(dossierOf(job, catalogue)), 2, "cast"));
   db.transaction(() => {
     for (let i = 0; i < JOBS; i++) insertJob(db, `many-${i}`, { ...(jobs[i % jobs.length]?.job ?? newJob("x")), name: `Piece ${i}` }, now - i * 60_000);
     for (let i = 0; i < POURS; i++) {
@@ -227,7 +228,7 @@ function fill(folder: string): void {
         readyAt: pouredAt,
         readyHighAt: pouredAt,
         snapshot: f.snapshot,
-        decisions: jobs[i % jobs.length]?.job ?? newJob("x"),
+        dossier: trimmed(dossierOf(jobs[i % jobs.length]?.job ?? newJob("x"), catalogue)),
         mould: null,
       });
     }

@@ -3,7 +3,23 @@ import { createReadStream, existsSync, mkdirSync, openSync, closeSync, fsyncSync
 import { join } from "node:path";
 import { strToU8, unzipSync, Zip, ZipDeflate, ZipPassThrough } from "fflate";
 import * as z from "zod";
-import { emptyAll, PictureName, pictureNames, readTable, rowKey, ROWS, TABLE_NAMES, type TableName, type TableRow, type Tables, writeRow } from "../db/tables";
+import {
+  emptyAll,
+  PictureName,
+  pictureNames,
+  readTable,
+  rowKey,
+  ROWS,
+  TABLE_NAMES,
+  type TableName,
+  type TableRow,
+  type Tables,
+  writeRow,
+  renamedRow,
+  tableFile,
+  type OddRaw,
+} from "../db/tables";
+import { adoptOlder } from "../db/adopt";
 import { Settings } from "../db/settings";
 import { BACKUP_LIMIT, readWithin, tooLarge } from "./guard";
 import { exportLog } from "./logCsv";
@@ -16,7 +32,7 @@ import { zipSums, crc32 } from "./zipsums";
 import type { Workshop } from "./workshop";
 
 /** The current shape of a backup. A reader meeting a larger number is older than the writer. */
-const FORMAT = 1;
+const FORMAT = 2;
 const ABOUT = z.object({ what: z.literal("zesty-ladle-backup"), format: z.number().int(), madeAt: z.number() });
 
 /** A table's file holds at most this much when unpacked, bytes, and all files together. */
@@ -25,19 +41,21 @@ const ALL_LIMIT = 3 * 1024 * 1024 * 1024;
 const MOST_FILES = 100_000;
 
 /** Files that come along for people and other programs. */
-const ASIDE = ["about.json", "README.txt", "schema.json", "log.csv", "batches.csv"];
+const ODD = "odd.json";
+const ASIDE = ["about.json", "README.txt", "schema.json", "log.csv", "batches.csv", ODD];
 
 const README = `A whole workshop in open formats.
 about.json    what this is, and which shape of it
 tables/*.json one list of rows a table; schema.json describes every row
+odd.json      rows that could not be read, as they lay; left out when this is restored
 log.csv, batches.csv  the log for a spreadsheet; not read when this is restored
 photos/       pictures under the names the tables use
 `;
 
 /** JSON Schema of every table in a backup. */
 export const backupSchema = (): unknown => ({
-  about: z.toJSONSchema(ABOUT, { io: "input" }),
-  tables: Object.fromEntries(TABLE_NAMES.map((t) => [t, z.toJSONSchema(z.array(ROWS[t]), { io: "input", unrepresentable: "any" })])),
+  about: z.toJSONSchema(ABOUT, { io: "output" }),
+  tables: Object.fromEntries(TABLE_NAMES.map((t) => [t, z.toJSONSchema(z.array(ROWS[t]), { io: "output", unrepresentable: "any" })])),
 });
 
 /** Lets other requests in between pieces of a long answer. */
@@ -64,12 +82,13 @@ export function backupStream(w: Workshop): ReadableStream<Uint8Array> {
       text("schema.json").write(JSON.stringify(backupSchema(), null, 1), true);
       // One reading transaction: what is saved meanwhile is in the next backup, whole.
       w.db.$client.exec("begin");
+      const odd: OddRaw[] = [];
       try {
         for (const table of TABLE_NAMES) {
           const file = text(`tables/${table}.json`);
           let piece = "[";
           let n = 0;
-          for (const row of readTable(w.db, table)) {
+          for (const row of readTable(w.db, table, (o) => odd.push(o))) {
             piece += `${n++ === 0 ? "\n" : ",\n"}${JSON.stringify(row)}`;
             if (piece.length > 256 * 1024) {
               file.write(piece);
@@ -78,6 +97,7 @@ export function backupStream(w: Workshop): ReadableStream<Uint8Array> {
           }
           file.write(`${piece}\n]\n`, true);
         }
+        if (odd.length > 0) text(ODD).write(JSON.stringify(odd, null, 1), true);
         text("log.csv").write(exportLog(w, { table: "log" }).text, true);
         text("batches.csv").write(exportLog(w, { table: "batches" }).text, true);
       } finally {
@@ -143,9 +163,10 @@ export function openBackup(bytes: Uint8Array): Opened {
   const about = ABOUT.safeParse(text("about.json"));
   if (!about.success) throw bad("about.json does not say that this is a backup of a workshop.");
   if (about.data.format > FORMAT) throw bad("This backup was made by a newer version of the application: restore it with that one.");
+  const { format } = about.data;
   const photos = new Map<string, Uint8Array>();
   for (const [name, file] of Object.entries(files)) {
-    if (ASIDE.includes(name) || TABLE_NAMES.some((t) => name === `tables/${t}.json`)) continue;
+    if (ASIDE.includes(name) || TABLE_NAMES.some((t) => name === tableFile(t, format))) continue;
     const picture = name.startsWith("photos/") ? name.slice(7) : "";
     if (!PictureName.safeParse(picture).success) throw bad(`It holds "${name.slice(0, 80)}", which does not belong in a backup.`);
     if (!isPicture(picture, Buffer.from(file.buffer, file.byteOffset, file.byteLength)))
@@ -154,15 +175,17 @@ export function openBackup(bytes: Uint8Array): Opened {
   }
   const tables = Object.fromEntries(
     TABLE_NAMES.map((t): [TableName, TableRow[]] => {
-      const rows = z.array(ROWS[t]).safeParse(text(`tables/${t}.json`));
+      const name = tableFile(t, format);
+      const read = text(name);
+      const rows = z.array(ROWS[t]).safeParse(Array.isArray(read) ? read.map((row) => renamedRow(t, format, row)) : read);
       if (!rows.success) {
         const i = rows.error.issues[0];
-        throw bad(`tables/${t}.json: row ${Number(i?.path[0] ?? 0) + 1}, ${i?.path.slice(1).join(".") || "the row"}: ${i?.message ?? "not as it should be"}.`);
+        throw bad(`${name}: row ${Number(i?.path[0] ?? 0) + 1}, ${i?.path.slice(1).join(".") || "the row"}: ${i?.message ?? "not as it should be"}.`);
       }
       const keys = new Set<string>();
       for (const row of rows.data) {
         const key = rowKey(t, row);
-        if (t !== "readings" && keys.has(key)) throw bad(`tables/${t}.json holds ${key.slice(0, 60)} twice.`);
+        if (t !== "readings" && keys.has(key)) throw bad(`${name} holds ${key.slice(0, 60)} twice.`);
         keys.add(key);
       }
       return [t, rows.data];
@@ -295,6 +318,7 @@ export function restoreBackup(w: Workshop, body: unknown): { added: number; chan
     if (codeOf(e).startsWith("SQLITE_CONSTRAINT")) throw bad("Some of its rows speak of others that are not in it.");
     throw e;
   }
+  adoptOlder(w.db);
   rmSync(path, { force: true });
   sweepPictures(w.db, w.files.photos);
   return { added, changed, kept: aside };

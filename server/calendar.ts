@@ -1,17 +1,18 @@
 import ical, { ICalCalendarMethod } from "ical-generator";
 import { z } from "zod";
 import { EQUIPMENT_KEYS, type Equipment } from "../core/clock";
-import { plan, tasksOf } from "../core/plan";
-import { Calendar, production, wakingSpans, type Production, type Task } from "../core/schedule";
+import { tasksOf } from "../core/plan";
+import { calendarDocument, type Calendar, production, wakingSpans, type Production, type Task } from "../core/schedule";
 import { say } from "../core/quantity";
 import { readJob } from "../db/jobs";
 import { readCalendar, writeCalendar } from "../db/calendar";
 import { listMoulds, mouldYields } from "../db/pours";
 import { readSettings } from "../db/settings";
 import { parseOrRefuse } from "./parse";
+import { planJob } from "./plans";
 import { Refusal } from "./refusal";
 import { forecastOf } from "./settings";
-import { catalogue, type Workshop } from "./workshop";
+import type { Workshop } from "./workshop";
 
 const MINUTE = 60_000;
 const QUARTER = 15 * MINUTE;
@@ -40,12 +41,11 @@ const fresh = (w: Workshop): Calendar => ({
 });
 
 function tasksFor(w: Workshop, calendar: Calendar): CalendarView["tasks"] {
-  const known = catalogue(w);
   const { handling } = readSettings(w.db);
   return calendar.jobs.flatMap(({ jobId, casts, build }) => {
     const stored = readJob(w.db, jobId);
     if (!stored) return [];
-    const tasks = tasksOf(jobId, stored.job, plan(stored.job, known), {
+    const tasks = tasksOf(jobId, planJob(w, stored), {
       casts,
       build,
       degas: handling.degas,
@@ -72,7 +72,7 @@ export function calendarView(w: Workshop): CalendarView {
   };
 }
 
-const SaveCalendar = z.object({ baseRevision: z.number().int().min(0), calendar: Calendar });
+const SaveCalendar = z.object({ baseRevision: z.number().int().min(0), calendar: calendarDocument });
 
 /** Saves the calendar as decided; a later save by another page is told, never overwritten. */
 export function saveCalendar(w: Workshop, body: unknown): CalendarView {
@@ -150,7 +150,7 @@ export function produce(w: Workshop, body: unknown): ProductionView {
   if (!stored) throw new Refusal(404, "no-job", "There is no such job in this workshop.");
   const now = w.now();
   if (ask.byAt <= now) throw new Refusal(422, "past", "That day is over: choose one to come.");
-  const p = plan(stored.job, catalogue(w));
+  const p = planJob(w, stored);
   if (!p.castCure) throw new Refusal(422, "not-ready", "The casting is not worked out yet: finish the master and pairing steps first.");
   const { waking } = readSettings(w.db);
   const days = Math.min(120, Math.ceil((ask.byAt - now) / 86_400_000));

@@ -1,4 +1,5 @@
 import { OperationFault } from "../core/operations";
+import { OddRowError } from "../db/odd";
 import { BODY_LIMIT, readWithin, tooLarge } from "./guard";
 import { Refusal, storageRefusal } from "./refusal";
 import { workshop, WorkshopUnavailable, type Workshop } from "./workshop";
@@ -8,6 +9,7 @@ const json = (status: number, body: unknown): Response => Response.json(body, { 
 function refuse(e: unknown): Response {
   if (e instanceof OperationFault) return json(400, { error: "invalid", message: e.message, faults: e.faults });
   if (e instanceof WorkshopUnavailable) return json(503, { error: "unavailable", message: e.message });
+  if (e instanceof OddRowError) return json(422, { error: "odd", message: e.message, row: e.row });
   const refusal = e instanceof Refusal ? e : storageRefusal(e);
   if (refusal) return json(refusal.status, { error: refusal.code, message: refusal.message, ...refusal.detail });
   console.error(e);

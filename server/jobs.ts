@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
-import { Job, newJob } from "../core/job";
+import { Job, newJob } from "../core/record";
 import { findJobs, insertJob, listJobs, readJob, saveJob, putJobAway, stepJob, type JobLine, type StepResult, type StoredJob } from "../db/jobs";
 import { readSettings } from "../db/settings";
 import { parseOrRefuse } from "./parse";

@@ -1,5 +1,5 @@
-import { plan, type Plan } from "../core/plan";
-import type { Job } from "../core/job";
+import { type Plan } from "../core/plan";
+import type { Job } from "../core/record";
 import { cutListPlot, dxfOf, nestedPlot, svgOf } from "../make/plot";
 import { nest } from "../make/nest";
 import { overlapNote, piecesOf } from "../make/pieces";
@@ -10,8 +10,8 @@ import { readSettings } from "../db/settings";
 import { OPENING } from "../core/mould";
 import { getJob } from "./jobs";
 import { Refusal } from "./refusal";
-import { heldOf } from "./pours";
-import { catalogue, type Workshop } from "./workshop";
+import { catalogue, planJob } from "./plans";
+import type { Workshop } from "./workshop";
 
 /** Files a job can be made from, with their media types. */
 export const MAKE_FILES = {
@@ -45,8 +45,7 @@ export async function makeFile(w: Workshop, jobId: string, name: string): Promis
   const stored = getJob(w, jobId);
   if (!isMakeFile(name)) throw new Refusal(404, "no-file", `There is no file "${name.slice(0, 40)}". There are: ${Object.keys(MAKE_FILES).join(", ")}.`);
   const known = catalogue(w);
-  const held = heldOf(w, [jobId]).get(jobId);
-  const p = plan(stored.job, known, { shopC: null, ...(held ? { held } : {}) });
+  const p = planJob(w, stored);
   const type = MAKE_FILES[name];
   const stem =
     stored.job.name
@@ -117,8 +116,9 @@ interface PrintSummary {
 }
 
 export async function makeSummary(w: Workshop, jobId: string): Promise<MakeSummary> {
-  const { job } = getJob(w, jobId);
-  const p = plan(job, catalogue(w));
+  const stored = getJob(w, jobId);
+  const { job } = stored;
+  const p = planJob(w, stored);
   const { make } = job;
   const summed = (print: Print): PrintSummary => ({
     parts: print.parts.map(({ name, sizeMm, volumeMl }) => ({

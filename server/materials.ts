@@ -3,7 +3,8 @@ import { doubtsAbout, isBuiltIn, Material, type Doubt } from "../core/material";
 import { deleteMaterial, listOwnMaterials, putMaterial } from "../db/materials";
 import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
-import { catalogue, type Workshop } from "./workshop";
+import { catalogue } from "./plans";
+import type { Workshop } from "./workshop";
 
 export const ownMaterials = (w: Workshop): Material[] => listOwnMaterials(w.db);
 

@@ -1,6 +1,7 @@
 import { describeOperations, operationNamed } from "../core/operations";
 import { Refusal } from "./refusal";
-import { catalogue, type Workshop } from "./workshop";
+import { catalogue } from "./plans";
+import type { Workshop } from "./workshop";
 
 export const listOperations = () => describeOperations();
 

@@ -1,12 +1,10 @@
 import { randomUUID } from "node:crypto";
+import { completed, trimmed, type Dossier, type KeptDossier } from "../core/record";
 import { z } from "zod";
-import type { Held } from "../core/fit";
-import type { Job } from "../core/job";
-import { Changed, clocksOf, FaultKeySchema, FaultMark, freeze, heldFrom, OUTCOMES, plan, type Actual, type Plan, type Snapshot } from "../core/plan";
+import { Changed, clocksOf, FaultKeySchema, FaultMark, freeze, OUTCOMES, type Actual, type Plan, type Snapshot } from "../core/plan";
 import { endClocks } from "../db/clocks";
 import type { StoredJob } from "../db/jobs";
 import {
-  castFamilies,
   changePour,
   insertPour,
   listJobPours,
@@ -14,7 +12,6 @@ import {
   listMoulds,
   listPhotos,
   mouldYields,
-  readDecisions,
   readPour,
   type MouldYield,
   type Photo,
@@ -22,11 +19,11 @@ import {
 } from "../db/pours";
 import { Cut, NO_CUT } from "../core/weigh";
 import { OPENS, readShopC, reopenClocks, startClocks } from "./clocks";
-import { studiesOf } from "./heat";
 import { getJob } from "./jobs";
 import { parseOrRefuse } from "./parse";
+import { catalogue, planJob, planKept, planOfPour } from "./plans";
 import { Refusal } from "./refusal";
-import { catalogue, type Workshop } from "./workshop";
+import type { Workshop } from "./workshop";
 
 const HOUR = 3_600_000;
 
@@ -50,24 +47,23 @@ const ChangePour = z.object({
   changed: Changed.nullable().optional(),
 });
 
-/** A job's plan with what heat studies and log say, and its frozen numbers for one pour; refuses where they are not worked out. */
+/** A job's plan as it stands, and its frozen numbers for one pour; refuses where they are not worked out. */
 export function freezePour(
   w: Workshop,
   jobId: string,
   jobRevision: number,
   kind: "rubber" | "cast",
   pourIndex: number,
-): { stored: StoredJob; planned: Plan; snapshot: Snapshot } {
+): { stored: StoredJob; planned: Plan; snapshot: Snapshot; dossier: Dossier } {
   const stored = getJob(w, jobId);
   if (stored.revision !== jobRevision)
     throw new Refusal(409, "stale", "This job was changed since this page read it, so the numbers to freeze are in doubt. Look again, then log the pour.", {
       current: stored,
     });
-  const known = catalogue(w);
-  const planned = plan(stored.job, known);
-  const frozen = freeze(stored.job, stored.revision, known, kind, pourIndex, studiesOf(planned), heldOf(w, [jobId]).get(jobId));
+  const planned = planJob(w, stored);
+  const frozen = freeze(planned, stored.revision, kind, pourIndex);
   if (!frozen.ok) throw new Refusal(422, "not-ready", frozen.message);
-  return { stored, planned, snapshot: frozen.snapshot };
+  return { stored, planned, snapshot: frozen.snapshot, dossier: trimmed(planned.dossier) };
 }
 
 /** The mould a cast goes into: one of the job's own, the newest if none is named. */
@@ -86,7 +82,7 @@ export interface MadePour {
   mouldId: string | null;
   pouredAt: number;
   snapshot: Snapshot;
-  decisions: Job;
+  dossier: KeptDossier;
   changed?: Changed | null;
 }
 
@@ -94,11 +90,12 @@ export interface MadePour {
  * Enters a pour into the log and sets its clocks going, all or nothing. The last pour of rubber makes a mould. Returns its id.
  */
 export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) => void = () => {}): string {
-  const planned = plan(made.decisions, catalogue(w));
+  const dossier = completed(made.dossier, () => catalogue(w));
+  const planned = planKept(w, dossier);
   const moulds = listMoulds(w.db, made.jobId);
   const makes =
     made.kind === "rubber" && made.pourIndex === planned.pours.length - 1
-      ? { id: randomUUID(), name: `${made.decisions.name}, mould ${moulds.length + 1}`.slice(0, 100) }
+      ? { id: randomUUID(), name: `${dossier.job.name}, mould ${moulds.length + 1}`.slice(0, 100) }
       : null;
   const { demouldH } = made.snapshot;
   const id = randomUUID();
@@ -114,11 +111,11 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
       readyAt: made.pouredAt + demouldH.typical * HOUR,
       readyHighAt: made.pouredAt + demouldH.high * HOUR,
       snapshot: made.snapshot,
-      decisions: made.decisions,
+      dossier,
       changed: made.changed ?? null,
       mould: makes,
     });
-    startClocks(w, clocksOf(planned, made.decisions, made.kind, made.pourIndex), "pour", {
+    startClocks(w, clocksOf(planned, made.kind, made.pourIndex), "pour", {
       jobId: made.jobId,
       pourId: id,
       weighId: null,
@@ -133,7 +130,7 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
 /** Logs a pour that has just been made, with the plan's numbers frozen. */
 export function logPour(w: Workshop, body: unknown): Pour {
   const ask = parseOrRefuse(LogPour, body);
-  const { stored, snapshot } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
+  const { dossier, snapshot } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
   // Nothing was weighed here, but what was cut and how warm it was belong to the day all the same.
   const actual: Actual = { parts: [], totalG: 0, cups: 1, witnessG: 0, stirredAt: null, shopC: readShopC(w), ...ask.cut };
   const id = enterPour(w, {
@@ -143,7 +140,7 @@ export function logPour(w: Workshop, body: unknown): Pour {
     mouldId: mouldFor(w, ask.jobId, ask.kind, ask.mouldId),
     pouredAt: w.now(),
     snapshot: { ...snapshot, actual },
-    decisions: stored.job,
+    dossier,
   });
   return getPour(w, id).pour;
 }
@@ -166,18 +163,14 @@ export function updatePour(w: Workshop, id: string, body: unknown): Pour {
     if (openedAt === null) reopenClocks(w, id);
     else {
       endClocks(w.db, (c) => c.pourId === id && OPENS.includes(c.kind), w.now());
-      const job = readDecisions(w.db, id);
-      if (!job) return;
-      const after = clocksOf(plan(job, catalogue(w)), job, before.kind, before.pourIndex);
+      const planned = planOfPour(w, id);
+      if (!planned) return;
+      const after = clocksOf(planned, before.kind, before.pourIndex);
       startClocks(w, after, "open", { jobId: before.jobId, pourId: id, weighId: null, at: openedAt, plannedC: before.snapshot.shopC });
     }
   });
   return getPour(w, id).pour;
 }
-
-/** What the moulds of these jobs have held, by the log. */
-export const heldOf = (w: Workshop, jobIds: readonly string[]): Map<string, Held> =>
-  new Map([...castFamilies(w.db, jobIds)].map(([id, families]) => [id, heldFrom(families)]));
 
 export const poursOfJob = (w: Workshop, jobId: string): Pour[] => listJobPours(w.db, jobId);
 export const mouldsOfJob = (w: Workshop, jobId: string): { id: string; name: string }[] => listMoulds(w.db, jobId);

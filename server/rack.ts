@@ -2,16 +2,16 @@ import QRCode from "qrcode";
 import { z } from "zod";
 import { Range } from "../core/material";
 import { buildScene, type Scene } from "../core/draw";
-import { Changed, FaultKeySchema, plan } from "../core/plan";
+import { Changed, FaultKeySchema } from "../core/plan";
 import { adviseNext, costPerGood, didHelp, expectedCasts, lifeLeft, type NextChange } from "../core/rack";
 import { castNumber, changeMould, listRack, mouldCasts, mouldCost, readMould, type MouldLine } from "../db/moulds";
-import { readDecisions, type Pour } from "../db/pours";
+import type { Pour } from "../db/pours";
 import { gateState, lanUrl } from "./gate";
-import { studiesOf } from "./heat";
 import { parseOrRefuse } from "./parse";
-import { getPour, heldOf } from "./pours";
+import { planOfPour } from "./plans";
+import { getPour } from "./pours";
 import { Refusal } from "./refusal";
-import { catalogue, type Workshop } from "./workshop";
+import type { Workshop } from "./workshop";
 
 const HOUR = 3_600_000;
 export const RACK_PAGE = 60;
@@ -120,10 +120,8 @@ export interface PourAdvice {
 
 /** What to change after a pour, worked out from its faults and the numbers frozen with it. */
 export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
-  const job = readDecisions(w.db, pour.id);
-  const known = catalogue(w);
-  const p = job && plan(job, known);
-  const judged = p && job ? plan(job, known, { shopC: null, held: heldOf(w, [pour.jobId]).get(pour.jobId) ?? "new" }, studiesOf(p)) : null;
+  const judged = planOfPour(w, pour.id);
+  const job = judged?.dossier.job;
   const stage = pour.kind === "cast" ? ("cast" as const) : pour.pourIndex > 0 ? ("pour1" as const) : ("pour0" as const);
   const scene =
     judged && job

@@ -5,9 +5,10 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import Papa from "papaparse";
 import { judgeChain } from "../core/fit";
-import { newJob, type Job } from "../core/job";
+import { dossierOf, newJob, type Job } from "../core/record";
 import { catalogueOf } from "../core/material";
-import { fitQuestionOf, heldByLog, plan } from "../core/plan";
+import { fitQuestionOf, heldByLog } from "../core/plan";
+import { plan } from "../core/plan/plan";
 import { loadDemo } from "../db/demo";
 import { putMaterial } from "../db/materials";
 import { workshopFiles } from "../db/open";
@@ -21,7 +22,8 @@ import { getPour, logbook, logPour, poursOfJob, updatePour, yields } from "./pou
 import { exportLog } from "./logCsv";
 import { Refusal, storageRefusal } from "./refusal";
 import { getSettings, updateSettings } from "./settings";
-import { openAt, catalogue, WorkshopUnavailable, type Workshop } from "./workshop";
+import { catalogue } from "./plans";
+import { openAt, WorkshopUnavailable, type Workshop } from "./workshop";
 import { runOperation } from "./operations";
 
 const HOUR = 3_600_000;
@@ -153,10 +155,10 @@ describe("the log", () => {
     logPour(w, { jobId: id, jobRevision: 3, kind: "cast" });
     expect(heldByLog(poursOfJob(w, id))).toBe("non-food");
     // Whatever the person says of the mould, the log knows better.
-    const later = plan({ ...food, held: "food" }, catalogue(w), { shopC: null, held: heldByLog(poursOfJob(w, id)) });
+    const later = plan(dossierOf({ ...food, held: "food" }, catalogue(w), heldByLog(poursOfJob(w, id))));
     expect(later.chain.links.flatMap((l) => l.findings).map((f) => f.ruleId)).toContain("food-after-other");
     expect(
-      plan(food, catalogue(w))
+      plan(dossierOf(food, catalogue(w)))
         .chain.links.flatMap((l) => l.findings)
         .map((f) => f.ruleId),
     ).not.toContain("food-after-other");

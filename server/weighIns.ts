@@ -1,7 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { z } from "zod";
-import { Changed, clocksOf, plan, type Actual, type Plan } from "../core/plan";
-import type { Job } from "../core/job";
+import { Changed, clocksOf, type Actual, type Plan } from "../core/plan";
 import { volumeBelow } from "../core/master";
 import {
   cupGot,
@@ -21,9 +20,10 @@ import { readSettings } from "../db/settings";
 import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, writeWeighIn, type StoredWeighIn } from "../db/weighIns";
 import { endWeighClocks, readShopC, startClocks } from "./clocks";
 import { parseOrRefuse } from "./parse";
+import { planKept } from "./plans";
 import { enterPour, freezePour, getPour, mouldFor } from "./pours";
 import { Refusal } from "./refusal";
-import { catalogue, type Workshop } from "./workshop";
+import type { Workshop } from "./workshop";
 
 const Begin = z.object({
   jobId: z.string().min(1),
@@ -87,7 +87,7 @@ function fillCurve(p: Plan, kind: "rubber" | "cast", pourIndex: number): FillCur
 }
 
 function viewOf(w: Workshop, s: StoredWeighIn): WeighView {
-  const p = plan(s.frozen.job, catalogue(w));
+  const p = planKept(w, s.frozen.dossier);
   const step = s.kind === "rubber" ? "rubber" : "cast";
   const { id, jobId, kind, pourIndex, mouldId, revision, endedAt, pourId, weighIn } = s;
   return {
@@ -107,17 +107,16 @@ function viewOf(w: Workshop, s: StoredWeighIn): WeighView {
 
 function planned(
   p: Plan,
-  job: Job,
   kind: "rubber" | "cast",
   pourIndex: number,
-): Omit<WeighIn, "format" | "cups" | "held" | "gauges" | "handling" | "cut" | "jobName" | "jobRevision" | "what" | "material"> {
+): Omit<WeighIn, "format" | "cups" | "passed" | "gauges" | "handling" | "cut" | "jobName" | "jobRevision" | "what" | "material"> {
   if (kind === "rubber") {
     const pour = p.pours[pourIndex];
     if (!pour?.batch) throw new Refusal(422, "not-ready", "The rubber is not worked out yet: finish the master, box and rubber steps first.");
     const { low, typical, high } = pour.rubber.densityGMl;
     const hours = pour.cure.potLife.hours;
     return {
-      parts: rubberParts(pour.batch.parts, pour.rubber.mix, job.rubber.catalystPct),
+      parts: rubberParts(pour.batch.parts, pour.rubber.mix, p.dossier.job.rubber.catalystPct),
       batchG: pour.batch.mixG,
       gMl: typical,
       gMlHalf: (high - low) / 2,
@@ -145,11 +144,11 @@ export function beginWeighing(w: Workshop, body: unknown): WeighView {
   const ask = parseOrRefuse(Begin, body);
   const there = openWeighIn(w.db, ask.jobId, ask.kind, ask.pourIndex);
   if (there) return viewOf(w, there);
-  const { stored, planned: p, snapshot } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
+  const { stored, planned: p, snapshot, dossier } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
   const settings = readSettings(w.db);
   const weighIn = beginWeighIn(
     {
-      ...planned(p, stored.job, ask.kind, ask.pourIndex),
+      ...planned(p, ask.kind, ask.pourIndex),
       cut: ask.cut,
       jobName: stored.job.name,
       jobRevision: stored.revision,
@@ -166,7 +165,7 @@ export function beginWeighing(w: Workshop, body: unknown): WeighView {
     pourIndex: ask.pourIndex,
     mouldId: mouldFor(w, ask.jobId, ask.kind, ask.mouldId),
     weighIn,
-    frozen: { snapshot, job: stored.job },
+    frozen: { format: 2, snapshot, dossier },
     revision: 1,
     startedAt: now,
     updatedAt: now,
@@ -201,7 +200,7 @@ export function actOnBatch(w: Workshop, id: string, body: unknown): WeighView {
       const before = "cup" in act ? s.weighIn.cups[act.cup] : undefined;
       if (act.do === "stir" && before?.stirredAt === null) {
         const many = done.next.cups.length > 1 ? `, cup ${act.cup + 1}` : "";
-        const clocks = clocksOf(plan(s.frozen.job, catalogue(w)), s.frozen.job, s.kind, s.pourIndex).map((c) => ({ ...c, label: `${c.label}${many}` }));
+        const clocks = clocksOf(planKept(w, s.frozen.dossier), s.kind, s.pourIndex).map((c) => ({ ...c, label: `${c.label}${many}` }));
         startClocks(w, clocks, "stir", { jobId: s.jobId, pourId: null, weighId: `${id}:${act.cup}`, at: now, plannedC: s.frozen.snapshot.shopC });
       }
       if (act.do === "empty") endWeighClocks(w, `${id}:${act.cup}`);
@@ -254,7 +253,7 @@ export function finishBatch(w: Workshop, id: string, body: unknown): { pourId: s
       mouldId: s.mouldId,
       pouredAt: poured.length > 0 ? Math.max(...poured) : now,
       snapshot: { ...s.frozen.snapshot, actual },
-      decisions: s.frozen.job,
+      dossier: s.frozen.dossier,
       changed,
     },
     (pour) => {

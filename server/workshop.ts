@@ -1,9 +1,6 @@
 import { mkdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
-import { catalogueOf, type Catalogue } from "../core/material";
-import { adoptCuring } from "../db/clocks";
-import { listOwnMaterials } from "../db/materials";
-import { patchResults } from "../db/patches";
+import { adoptOlder } from "../db/adopt";
 import { openWorkshop, workshopFiles, type Db, type WorkshopFiles } from "../db/open";
 
 import { sweepPictures } from "./sweep";
@@ -20,7 +17,7 @@ export { WorkshopUnavailable } from "../db/open";
 export function openAt(files: WorkshopFiles, now: () => number = Date.now): Workshop {
   const db = openWorkshop(files);
   try {
-    adoptCuring(db);
+    adoptOlder(db);
     sweepPictures(db, files.photos);
     rmSync(join(files.folder, "incoming"), { recursive: true, force: true });
   } catch {
@@ -41,6 +38,3 @@ export function workshop(): Workshop {
   held.zestyWorkshop ??= openAt(workshopFiles());
   return held.zestyWorkshop;
 }
-
-/** Built-ins, the workshop's own entries. */
-export const catalogue = (w: Workshop): Catalogue => ({ ...catalogueOf(listOwnMaterials(w.db)), patches: patchResults(w.db) });

@@ -1,6 +1,6 @@
 import type { ClockState } from "@/core/clock";
 import type { Forecast } from "@/core/cure";
-import type { Job } from "@/core/job";
+import type { Job } from "@/core/record";
 import type { Changed, FaultKey, FaultMark, Outcome, Snapshot } from "@/core/plan";
 import type { WeighIn } from "@/core/weigh";
 

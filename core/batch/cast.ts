@@ -1,6 +1,7 @@
 import type { Cast, Range } from "../material";
 import { quote } from "../quantity";
-import { massRatio, splitByRatio, type Part } from "./rubber";
+import type { Part } from "./part";
+import { massRatio, splitByRatio } from "./rubber";
 
 /** Density of dry gypsum powder, g/mL [hemihydrate about 2.6 to 2.75; handbook value 2.65]. */
 const GYPSUM_POWDER_GML = 2.65;
@@ -107,6 +108,8 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
       const water = (powder * w.water) / 100;
       const extras = mix.extras.map((e): Part => ({
         name: e.name,
+        // What is not all solids comes as a liquid.
+        role: e.solidsFraction < 1 ? "liquid" : "dry",
         massG: (powder * e.per100Powder) / 100,
         volumeMl: (powder * e.per100Powder) / 100 / e.densityGMl,
       }));
@@ -121,11 +124,11 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
         warnings: w.warnings,
         batch: {
           parts: [
-            { name: "Water", massG: water, volumeMl: water, note: "into the bowl first" },
-            ...extras.filter((e) => /liquid/i.test(e.name)),
-            ...(pigment > 0 ? [{ name: "Pigment", massG: pigment, volumeMl: null, note: "into the water" }] : []),
-            { name: "Powder", massG: powder, volumeMl: null, note: "sifted into the water, then left to soak" },
-            ...extras.filter((e) => !/liquid/i.test(e.name)),
+            { name: "Water", role: "water", massG: water, volumeMl: water, note: "into the bowl first" },
+            ...extras.filter((e) => e.role === "liquid"),
+            ...(pigment > 0 ? [{ name: "Pigment", role: "pigment" as const, massG: pigment, volumeMl: null, note: "into the water" }] : []),
+            { name: "Powder", role: "powder", massG: powder, volumeMl: null, note: "sifted into the water, then left to soak" },
+            ...extras.filter((e) => e.role !== "liquid"),
           ],
           mixG: wet,
           mixMl: ml,
@@ -166,12 +169,14 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
           parts: [
             {
               name: "Dry mix",
+              role: "powder",
               massG: dryMix,
               volumeMl: null,
               note: mix.binderFraction < 1 ? `holds about ${grams(binder)} of cement` : "",
             },
             {
               name: "Water",
+              role: "water",
               massG: of(addedWater),
               volumeMl: of(addedWater),
               note: "add nine tenths, then the rest as it needs",
@@ -180,17 +185,19 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
               ? [
                   {
                     name: "Polymer liquid",
+                    role: "liquid" as const,
                     massG: of(mix.polymerPer100),
                     volumeMl: of(mix.polymerPer100) / 1.05,
                     note: "counts towards the water",
                   },
                 ]
               : []),
-            ...(pigmentParts > 0 ? [{ name: "Pigment", massG: of(pigmentParts), volumeMl: null, note: `${fmt(d.pigmentPct)} % of the binder` }] : []),
+            ...(pigmentParts > 0 ? [{ name: "Pigment", role: "pigment" as const, massG: of(pigmentParts), volumeMl: null, note: `${fmt(d.pigmentPct)} % of the binder` }] : []),
             ...(mix.fibrePct > 0
               ? [
                   {
                     name: "Alkali-resistant glass fibre",
+                    role: "fibre" as const,
                     massG: (wet * mix.fibrePct) / 100,
                     volumeMl: null,
                     note: "folded in last",
@@ -223,8 +230,8 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
         warnings: [],
         batch: {
           parts: [
-            { name: what, massG: total - fragrance, volumeMl: null },
-            ...(fragrance > 0 ? [{ name: "Fragrance", massG: fragrance, volumeMl: null, note: "stirred in off the heat" }] : []),
+            { name: what, role: "melt", massG: total - fragrance, volumeMl: null },
+            ...(fragrance > 0 ? [{ name: "Fragrance", role: "fragrance" as const, massG: fragrance, volumeMl: null, note: "stirred in off the heat" }] : []),
           ],
           mixG: total,
           mixMl: total / mix.liquidDensityGMl.typical,
@@ -245,7 +252,7 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
         ok: true,
         warnings: [],
         batch: {
-          parts: [{ name: "Alloy", massG: casting + button + ladle, volumeMl: null }],
+          parts: [{ name: "Alloy", role: "melt", massG: casting + button + ladle, volumeMl: null }],
           mixG: casting + button + ladle,
           mixMl: (casting + button + ladle) / cast.densityGMl.typical,
           wetG: casting,
@@ -281,6 +288,7 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
       const total = ml * cast.densityGMl.typical;
       const parts = mix.per100.map((p): Part => ({
         name: p.name,
+        role: "ingredient",
         massG: (total * p.grams) / 100,
         volumeMl: p.densityGMl ? (total * p.grams) / 100 / p.densityGMl : null,
       }));

@@ -1,2 +1,3 @@
+export * from "./part";
 export * from "./rubber";
 export * from "./cast";

@@ -1,14 +1,6 @@
+import type { Part, PartRole } from "./part";
 import type { RubberMix } from "../material";
 import { quote } from "../quantity";
-
-/** One thing to weigh. */
-export interface Part {
-  name: string;
-  massG: number;
-  /** Volume of this part as it comes out of its tub, mL; null where it is not measured by volume. */
-  volumeMl: number | null;
-  note?: string;
-}
 
 export interface CupLoss {
   /** Film left on cups and sticks: grams = k·(mixed grams)^(2/3), since the film goes with area. */
@@ -38,6 +30,7 @@ export function mixForNeed(needG: number, loss: CupLoss): number {
 export interface MassRatio {
   nameA: string;
   nameB: string;
+  roles: readonly [PartRole, PartRole];
   bPerA: number;
   densityA: number;
   densityB: number;
@@ -71,6 +64,7 @@ export function massRatio(mix: RubberMix, catalystPct: number | null = null): Ra
       ratio: {
         nameA: mix.base.name,
         nameB: mix.catalyst.name,
+        roles: ["base", "catalyst"],
         bPerA: pct / 100,
         densityA: mix.base.densityGMl,
         densityB: mix.catalyst.densityGMl,
@@ -91,6 +85,7 @@ export function massRatio(mix: RubberMix, catalystPct: number | null = null): Ra
     ratio: {
       nameA: a.name,
       nameB: b.name,
+      roles: ["partA", "partB"],
       bPerA,
       densityA: a.densityGMl,
       densityB: b.densityGMl,
@@ -104,8 +99,8 @@ export function splitByRatio(totalG: number, r: MassRatio): [Part, Part] {
   const a = totalG / (1 + r.bPerA);
   const b = totalG - a;
   return [
-    { name: r.nameA, massG: a, volumeMl: a / r.densityA },
-    { name: r.nameB, massG: b, volumeMl: b / r.densityB },
+    { name: r.nameA, role: r.roles[0], massG: a, volumeMl: a / r.densityA },
+    { name: r.nameB, role: r.roles[1], massG: b, volumeMl: b / r.densityB },
   ];
 }
 

@@ -1,8 +1,8 @@
-import { newJob, type Job } from "../job";
+import { dossierOf, newJob, type Job } from "../record";
 import { catalogueOf } from "../material";
 import { measureMaster, type MasterForm, type Measure } from "../master";
 import { layOutMould, OPENINGS, type BlockLayout } from "../mould";
-import { plan } from "../plan";
+import { plan } from "../plan/plan";
 import { buildScene, STAGES, type Scene, type Stage, type Stuff } from ".";
 
 const form = (shape: MasterForm["shape"], sizes: MasterForm["sizes"], profile: MasterForm["profile"] = []): MasterForm => ({
@@ -129,7 +129,7 @@ describe("the section drawing", () => {
           mould: { ...newJob("x").mould, opening, plugs: [{ name: "Bore", diameterMm: 12, lengthMm: 30, count: 2, from: "top" }] },
           inside: { ...newJob("x").inside, inserts: [{ kind: "rod", diameterMm: 6, lengthMm: 60, count: 2, upright: false, fromMm: 15, asideMm: 0 }] },
         };
-        const p = plan(job, catalogue);
+        const p = plan(dossierOf(job, catalogue));
         for (const stage of STAGES) {
           const s = buildScene({ plan: p, mould: job.mould, stage, panelMm: 12, estimateOnly: false });
           if (!s) throw new Error("nothing to draw");
@@ -160,7 +160,7 @@ describe("what the section shows of each way of opening", () => {
       castId: "cast-concrete",
       ...patch,
     };
-    const p = plan(job, catalogue);
+    const p = plan(dossierOf(job, catalogue));
     const s = buildScene({ plan: p, mould: job.mould, stage, panelMm: 5, estimateOnly: false });
     if (!s) throw new Error("nothing to draw");
     return { s, p };

@@ -217,19 +217,17 @@ export const Material = z.discriminatedUnion("kind", [Rubber, Cast, Surface, Rel
 export type Material = z.infer<typeof Material>;
 export type MaterialKind = Material["kind"];
 
-/** Every material within reach of a job: the built-ins and the workshop's own entries. */
 /** What a patch test of an exact pair showed, in this workshop. `key` names the pair. */
-export interface PatchResult {
-  key: string;
-  outcome: "clean" | "tacky";
-}
+export const PatchResult = z.object({ key: z.string(), outcome: z.enum(["clean", "tacky"]) });
+export type PatchResult = z.infer<typeof PatchResult>;
 
-export interface Catalogue {
-  rubbers: readonly Rubber[];
-  casts: readonly Cast[];
-  surfaces: readonly Surface[];
-  releases: readonly Release[];
-  boxes: readonly BoxStock[];
-  /** Patch tests that have answered. */
-  patches?: readonly PatchResult[];
-}
+/** All materials within reach, by kind: the built-ins and the workshop's own entries; and what patch tests of them answered. */
+export const Catalogue = z.object({
+  rubbers: z.array(Rubber).readonly(),
+  casts: z.array(Cast).readonly(),
+  surfaces: z.array(Surface).readonly(),
+  releases: z.array(Release).readonly(),
+  boxes: z.array(BoxStock).readonly(),
+  patches: z.array(PatchResult).readonly().optional(),
+});
+export type Catalogue = z.infer<typeof Catalogue>;

@@ -1,4 +1,4 @@
-import { newJob } from "../job";
+import { newJob } from "../record";
 import { exposedArea, growOver, measureMaster, steepShare, type Measure, type ShapeKind, type Sizes } from "../master";
 import { say } from "../quantity";
 import {

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { lameGrowth, RUBBER_POISSON, youngFromShoreA } from "../elastic";
-import { newJob } from "../job";
+import { newJob } from "../record";
 import { measureMaster, type Measure, type ShapeKind, type Sizes } from "../master";
 import { catalogueOf } from "../material";
 import {

@@ -1,8 +1,9 @@
-import { newJob, type Job } from "../job";
+import { dossierOf, newJob, type Job } from "../record";
 import { catalogueOf } from "../material";
 import { solve } from "../schedule";
 import { say } from "../quantity";
-import { clocksOf, plan, tasksOf } from ".";
+import { clocksOf, tasksOf } from ".";
+import { plan } from "./plan";
 
 const catalogue = catalogueOf();
 const base = newJob("Puck");
@@ -14,12 +15,12 @@ const job = (patch: Partial<Job> = {}): Job => ({
   ...patch,
 });
 const mould = (patch: Partial<Job["mould"]>): Partial<Job> => ({ mould: { ...base.mould, ...patch } });
-const kinds = (j: Job, kind: "rubber" | "cast", i = 0) => clocksOf(plan(j, catalogue), j, kind, i).map((c) => `${c.when} ${c.kind}`);
+const kinds = (j: Job, kind: "rubber" | "cast", i = 0) => clocksOf(plan(dossierOf(j, catalogue)), kind, i).map((c) => `${c.when} ${c.kind}`);
 
 describe("the clocks of a pour", () => {
   it("are its pot life from the stir and its cure from the pour", () => {
     expect(kinds(job(), "rubber")).toEqual(["stir pot-life", "pour cure"]);
-    expect(clocksOf(plan(job(), catalogue), job(), "rubber", 0)[0]!.label).toBe("Puck: pot life");
+    expect(clocksOf(plan(dossierOf(job(), catalogue)), "rubber", 0)[0]!.label).toBe("Puck: pot life");
   });
 
   it("wait for the second half of two, and for tack between coats, whose window closes", () => {
@@ -27,8 +28,8 @@ describe("the clocks of a pour", () => {
     expect(kinds(two, "rubber", 0)).toEqual(["stir pot-life", "pour second-half"]);
     expect(kinds(two, "rubber", 1)).toEqual(["stir pot-life", "pour cure"]);
     const glove = job({ rubberId: "rubber-platinum-brush-30", ...mould({ opening: "glove" }) });
-    const coats = plan(glove, catalogue).pours.length;
-    const first = clocksOf(plan(glove, catalogue), glove, "rubber", 0);
+    const coats = plan(dossierOf(glove, catalogue)).pours.length;
+    const first = clocksOf(plan(dossierOf(glove, catalogue)), "rubber", 0);
     expect(first.map((c) => c.kind)).toEqual(["pot-life", "tack"]);
     expect(first[1]!.closes!.hours.typical).toBeGreaterThan(first[1]!.rule.hours.typical);
     expect(kinds(glove, "rubber", coats - 1)).toEqual(["stir pot-life", "pour cure"]);
@@ -38,7 +39,7 @@ describe("the clocks of a pour", () => {
     expect(kinds(job(), "cast")).toEqual(["stir working", "pour demould", "open drying"]);
     expect(kinds(job({ castId: "cast-concrete" }), "cast")).toEqual(["stir working", "pour demould", "pour post-cure"]);
     const food = job({ rubberId: "rubber-platinum-food-22" });
-    expect(clocksOf(plan(food, catalogue), food, "rubber", 0).at(-1)).toMatchObject({ kind: "post-cure", when: "open", equipment: "oven" });
+    expect(clocksOf(plan(dossierOf(food, catalogue)), "rubber", 0).at(-1)).toMatchObject({ kind: "post-cure", when: "open", equipment: "oven" });
   });
 
   it("are none where nothing is worked out", () => {
@@ -52,18 +53,18 @@ describe("the work of a job on a calendar", () => {
   const options = { casts: 2, degas: true, degasMin: 5, pourGMin: 400, build: true };
   it("follows the order of work: every wait is there, and a coat has its window", () => {
     const glove = job({ rubberId: "rubber-platinum-brush-30", ...mould({ opening: "glove" }) });
-    const tasks = tasksOf("j", glove, plan(glove, catalogue), options);
+    const tasks = tasksOf("j", plan(dossierOf(glove, catalogue)), options);
     const ids = new Set(tasks.map((t) => t.id));
     for (const t of tasks) for (const a of t.after) expect(ids.has(a.id)).toBe(true);
     const windows = tasks.filter((t) => t.after.some((a) => a.maxMin !== null));
-    expect(windows.length).toBe(plan(glove, catalogue).pours.length - 1);
+    expect(windows.length).toBe(plan(dossierOf(glove, catalogue)).pours.length - 1);
     for (const t of windows) expect(t.after[0]!.maxMin!).toBeGreaterThan(t.after[0]!.minMin);
-    expect(tasks.filter((t) => t.uses.includes("vacuum-pot")).length).toBe(plan(glove, catalogue).pours.length);
+    expect(tasks.filter((t) => t.uses.includes("vacuum-pot")).length).toBe(plan(dossierOf(glove, catalogue)).pours.length);
     expect(say(tasks[0]!.label, "us")).not.toContain("{{");
   });
 
   it("casts in turn: one mould is never filled twice at once", () => {
-    const tasks = tasksOf("j", job(), plan(job(), catalogue), { ...options, casts: 3 });
+    const tasks = tasksOf("j", plan(dossierOf(job(), catalogue)), { ...options, casts: 3 });
     const s = solve({ tasks, waking: [[0, 100_000]], hands: 2, pinned: new Map() });
     if (!s.ok) throw new Error(s.message);
     const at = (id: string) => s.startMin.get(`j/${id}`)!;
@@ -72,8 +73,8 @@ describe("the work of a job on a calendar", () => {
   });
 
   it("leaves the mould out where it is made, and everything where nothing is known", () => {
-    const tasks = tasksOf("j", job(), plan(job(), catalogue), { ...options, build: false, casts: 1 });
+    const tasks = tasksOf("j", plan(dossierOf(job(), catalogue)), { ...options, build: false, casts: 1 });
     expect(tasks.map((t) => t.id)).toEqual(["j/cast-1", "j/open-1"]);
-    expect(tasksOf("j", newJob("Empty"), plan(newJob("Empty"), catalogue), options)).toEqual([]);
+    expect(tasksOf("j", plan(dossierOf(newJob("Empty"), catalogue)), options)).toEqual([]);
   });
 });

@@ -1,6 +1,5 @@
 import type { ClockKind, Equipment } from "../clock";
 import type { CureRule } from "../cure";
-import type { Job } from "../job";
 import { OPENING } from "../mould";
 import type { Plan } from "./types";
 
@@ -18,7 +17,8 @@ export interface PlannedClock {
 const POST_CURE_H = { low: 2, typical: 4, high: 6 };
 
 /** The clocks of one pour of a plan: what runs from the first stir, from the pour, and from the opening. Empty where it is not worked out. */
-export function clocksOf(p: Plan, job: Job, kind: "rubber" | "cast", pourIndex: number): PlannedClock[] {
+export function clocksOf(p: Plan, kind: "rubber" | "cast", pourIndex: number): PlannedClock[] {
+  const { job } = p.dossier;
   const out: PlannedClock[] = [];
   const add = (when: PlannedClock["when"], k: ClockKind, label: string, rule: CureRule, more: Partial<Pick<PlannedClock, "closes" | "equipment">> = {}) =>
     out.push({ kind: k, label: `${job.name}: ${label}`.slice(0, 120), rule, closes: null, when, equipment: null, ...more });

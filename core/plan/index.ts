@@ -1,4 +1,4 @@
-export { fitQuestionOf, plan } from "./plan";
+export { fitQuestionOf } from "./fitQuestion";
 export * from "./types";
 export { PAIR_CONTACTS, PREPARE_CONTACTS } from "./steps";
 export { boardsFor, type FillAnswer, type PlannedStrength } from "./strength";

@@ -1,10 +1,11 @@
 import fc from "fast-check";
-import { newJob, Job } from "../job";
+import { dossierOf, newJob, Job } from "../record";
 import { BUILT_IN, JACKET_KEYS, catalogueOf } from "../material";
 import { SHAPE_KINDS, SIZE_KEYS } from "../master";
 import { BOX_SHAPES, HOLLOW_KINDS, OPENINGS } from "../mould";
 import { say } from "../quantity";
-import { plan, type StepId } from ".";
+import { type StepId } from ".";
+import { plan } from "./plan";
 
 const catalogue = catalogueOf();
 /** The reference puck: 100 mm across, 60 mm high, open-faced in a cylindrical box. */
@@ -24,11 +25,11 @@ const puck = (): Job => ({
   mould: { ...newJob("x").mould, box: "cylindrical", wallMm: 15, coverMm: 12 },
   rubber: { marginPct: 0, catalystPct: null, cupLossK: 0, cupLossFloorG: 0 },
 });
-const step = (job: Job, id: StepId) => plan(job, catalogue).steps.find((s) => s.id === id)!;
+const step = (job: Job, id: StepId) => plan(dossierOf(job, catalogue)).steps.find((s) => s.id === id)!;
 
 describe("the plan of a job", () => {
   it("carries the reference case from ruler to grams", () => {
-    const p = plan(puck(), catalogue);
+    const p = plan(dossierOf(puck(), catalogue));
     expect(p.layout?.kind === "block" ? p.layout.boxMl : 0).toBeCloseTo(955.7, 1);
     expect(p.layout!.rubberMl).toBeCloseTo(484.4, 1);
     expect(p.tally.rubberG).toBeCloseTo(532.9, 1);
@@ -38,9 +39,11 @@ describe("the plan of a job", () => {
   });
 
   it("warns when the ruler's error is larger than the margin", () => {
-    const w = plan(puck(), catalogue).remarks.find((r) => r.path === "rubber.marginPct")!;
+    const w = plan(dossierOf(puck(), catalogue)).remarks.find((r) => r.path === "rubber.marginPct")!;
     expect(w.severity).toBe("warning");
-    expect(plan({ ...puck(), rubber: { ...puck().rubber, marginPct: 10 } }, catalogue).remarks.filter((r) => r.path === "rubber.marginPct")).toEqual([]);
+    expect(plan(dossierOf({ ...puck(), rubber: { ...puck().rubber, marginPct: 10 } }, catalogue)).remarks.filter((r) => r.path === "rubber.marginPct")).toEqual(
+      [],
+    );
   });
 
   it("asks for what is missing, step by step", () => {
@@ -48,7 +51,7 @@ describe("the plan of a job", () => {
     expect(step(fresh, "master")).toMatchObject({ state: "asks", line: "Measure length, width and height" });
     expect(step(fresh, "box").state).toBe("waiting");
     expect(step({ ...puck(), castId: null }, "pairing")).toMatchObject({ state: "asks", line: "Choose what to cast" });
-    expect(plan(fresh, catalogue).tally).toMatchObject({ rubberG: null, castG: null, filledG: null });
+    expect(plan(dossierOf(fresh, catalogue)).tally).toMatchObject({ rubberG: null, castG: null, filledG: null });
   });
 
   it("turns a step to trouble with the reason, and catches a wrong second rubber before any weighing", () => {
@@ -59,7 +62,7 @@ describe("the plan of a job", () => {
       releaseId: "release-wax",
     };
     expect(step(two, "prepare")).toMatchObject({ state: "troubled", line: expect.stringMatching(/platinum against cured tin/) });
-    expect(plan(two, catalogue).tally.verdict).toBe("no");
+    expect(plan(dossierOf(two, catalogue)).tally.verdict).toBe("no");
     expect(step({ ...puck(), castId: "cast-pewter" }, "pairing").state).toBe("troubled");
     expect(step({ ...puck(), rubberId: "rubber-tin-catalyst-20", rubber: { ...puck().rubber, catalystPct: 9 } }, "rubber").line).toMatch(
       /9 % catalyst is outside/,
@@ -67,7 +70,7 @@ describe("the plan of a job", () => {
   });
 
   it("each half of a two-part mould takes its own rubber", () => {
-    const p = plan({ ...puck(), mould: { ...puck().mould, opening: "twoPart" }, secondRubberId: "rubber-tin-heat-30" }, catalogue);
+    const p = plan(dossierOf({ ...puck(), mould: { ...puck().mould, opening: "twoPart" }, secondRubberId: "rubber-tin-heat-30" }, catalogue));
     expect(p.pours.map((x) => x.rubber.id)).toEqual(["rubber-tin-medium-25", "rubber-tin-heat-30"]);
     expect(p.tally.rubberOutH).toBeCloseTo(
       p.pours.reduce((s, x) => s + x.cure.demould.hours.typical, 0),
@@ -77,8 +80,8 @@ describe("the plan of a job", () => {
 
   it("lifts a light master and not a heavy one", () => {
     const light: Job = { ...puck(), master: { ...puck().master, massG: 200 } };
-    expect(plan(light, catalogue).pours[0]!.lift!.holdDownG).toBeCloseTo(471.24 * 1.1 - 200, 1);
-    expect(plan({ ...puck(), master: { ...puck().master, massG: 3000 } }, catalogue).pours[0]!.lift!.liftN).toBe(0);
+    expect(plan(dossierOf(light, catalogue)).pours[0]!.lift!.holdDownG).toBeCloseTo(471.24 * 1.1 - 200, 1);
+    expect(plan(dossierOf({ ...puck(), master: { ...puck().master, massG: 3000 } }, catalogue)).pours[0]!.lift!.liftN).toBe(0);
   });
 
   it("says when a filled mould is more than one person should lift", () => {
@@ -87,10 +90,10 @@ describe("the plan of a job", () => {
       master: { ...puck().master, sizes: { diameterMm: 400, heightMm: 80 } },
       castId: "cast-concrete",
     };
-    expect(plan(slab, catalogue).weights!.heavy).toBe(true);
+    expect(plan(dossierOf(slab, catalogue)).weights!.heavy).toBe(true);
     expect(
       say(
-        plan(slab, catalogue)
+        plan(dossierOf(slab, catalogue))
           .remarks.map((r) => r.message)
           .join(" "),
         "us",
@@ -101,15 +104,15 @@ describe("the plan of a job", () => {
   it("says both why a deep tin section and an unknown surface want a longer wait", () => {
     const strange = { ...catalogue.surfaces[0]!, id: "own-putty", name: "Attic putty", traits: [] };
     const deep = { ...puck(), master: { ...puck().master, surfaceId: "own-putty" }, mould: { ...puck().mould, wallMm: 40, coverMm: 40 } };
-    const words = plan(deep, { ...catalogue, surfaces: [strange, ...catalogue.surfaces] })
+    const words = plan(dossierOf(deep, { ...catalogue, surfaces: [strange, ...catalogue.surfaces] }))
       .remarks.filter((r) => r.path === "cure")
       .map((r) => r.message);
     expect(words).toEqual([expect.stringMatching(/cures by moisture from the air/), expect.stringMatching(/Nobody knows yet how Attic putty/)]);
-    expect(plan(puck(), catalogue).remarks.filter((r) => r.path === "cure")).toEqual([]);
+    expect(plan(dossierOf(puck(), catalogue)).remarks.filter((r) => r.path === "cure")).toEqual([]);
   });
 
   it("names a material that is gone instead of failing", () => {
-    expect(plan({ ...puck(), rubberId: "own-gone" }, catalogue).remarks[0]!.message).toMatch(/no longer among the materials/);
+    expect(plan(dossierOf({ ...puck(), rubberId: "own-gone" }, catalogue)).remarks[0]!.message).toMatch(/no longer among the materials/);
   });
 
   it("never throws and never lets a number slip to NaN, whatever a valid job says", () => {
@@ -192,7 +195,9 @@ describe("the plan of a job", () => {
             plugs: [{ name: "Bore", diameterMm: g.plug, lengthMm: g.plug, count: 1, from: "left" }],
           },
         });
-        return !JSON.stringify(plan(j, catalogue), (_, v: unknown) => (typeof v === "number" && !Number.isFinite(v) ? "BROKEN" : v)).includes("BROKEN");
+        return !JSON.stringify(plan(dossierOf(j, catalogue)), (_, v: unknown) => (typeof v === "number" && !Number.isFinite(v) ? "BROKEN" : v)).includes(
+          "BROKEN",
+        );
       }),
       { numRuns: 300 },
     );

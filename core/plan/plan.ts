@@ -2,8 +2,8 @@ import { castBatch, massRatio, rubberBatch } from "../batch";
 import type { CastBatch } from "../batch";
 import { castCure, CONDENSATION_DEPTH_MM, rubberCure, type CastCure } from "../cure";
 import { heatKey, heatQuestionFor, likeBody, type HeatQuestion, type HeatStudies } from "../heat";
-import { judgeChain, type FitQuestion, type Held } from "../fit";
-import type { Job } from "../job";
+import { judgeChain, type Held } from "../fit";
+import type { Dossier, Job } from "../record";
 import { JACKET_HEAT, pick, type BoxStock, type Cast, type Rubber, type Catalogue } from "../material";
 import { measureMaster, SHAPES, type FormProblem, type Measure } from "../master";
 import {
@@ -24,11 +24,11 @@ import {
   type RubberPour,
 } from "../mould";
 import { quote } from "../quantity";
+import { fitQuestionOf } from "./fitQuestion";
 import { planStrength, type PlannedStrength } from "./strength";
 import { cautionsOf, stepsOf } from "./steps";
 import {
   COMFORTABLE_LIFT_G,
-  type Conditions,
   type Place,
   type Plan,
   type PlannedHeat,
@@ -62,37 +62,12 @@ function heatQuestion(job: Job, m: Measure, layout: Layout, rubber: Rubber, cast
 }
 
 /**
- * What the contact rules are asked about a job. Halves, and sections of a skin, meet rubber with rubber: without a rubber of
- * its own, the second is the first's.
- */
-export function fitQuestionOf(job: Job): FitQuestion {
-  const kind = OPENING[job.mould.opening];
-  const sections = (job.mould.opening === "skin" || job.mould.opening === "putty") && job.mould.skin.sections > 1;
-  return {
-    surfaceId: job.master.surfaceId,
-    sealerId: job.sealerId,
-    releaseId: job.releaseId,
-    clayId: kind.halves || sections ? job.clayId : null,
-    rubberId: job.rubberId,
-    secondRubberId: kind.halves ? (job.secondRubberId ?? job.rubberId) : sections ? job.rubberId : null,
-    plugRubberId: job.mould.opening === "plugs" ? (job.plugRubberId ?? job.rubberId) : null,
-    castId: job.castId,
-    use: job.use,
-    held: job.held,
-    washedToday: job.washedToday,
-    boxId: kind.made === "block" ? job.boxId : null,
-    sealing: kind.made === "block" ? job.sealing : "none",
-    jacket: job.jacket,
-    finish: job.finish,
-  };
-}
-
-/**
- * Everything derived from a job's decisions, in one pass and without side effects: measures, layout, batches, contact
+ * Everything that follows from a dossier, in one pass and without side effects: measures, layout, batches, contact
  * verdicts, times, weights, and what each step still needs. Never throws on a job that passes its schema.
  */
-export function plan(job: Job, catalogue: Catalogue, conditions: Conditions = { shopC: null }, studies: HeatStudies = NO_STUDIES): Plan {
-  const shopC = conditions.shopC ?? job.shopC;
+export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan {
+  const { job, materials: catalogue } = dossier;
+  const { shopC } = job;
   const remarks: Remark[] = [];
   const add = (step: StepId, severity: Remark["severity"], list: readonly FormProblem[]) => remarks.push(...list.map((p) => ({ ...p, severity, step })));
 
@@ -138,7 +113,7 @@ export function plan(job: Job, catalogue: Catalogue, conditions: Conditions = { 
   const meets = [rubber, second, plugRubber].filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
   const heat = measure && layout && cast ? meets.map((r) => heatOf(heatQuestion(job, measure, layout, r, cast, shopC), r, studies)) : [];
   const chain = judgeChain(
-    { ...fitQuestionOf(job), held: moreHeld(job.held, conditions.held ?? "new") },
+    { ...fitQuestionOf(job), held: moreHeld(job.held, dossier.held) },
     catalogue,
     (r) => heat.find((h) => h.rubberId === r.id)?.study ?? null,
   );
@@ -229,6 +204,7 @@ export function plan(job: Job, catalogue: Catalogue, conditions: Conditions = { 
   const allMixed = mixes.length > 0 && mixes.every((g) => g !== undefined);
   const priced = pours.length > 0 && pours.every((p) => p.batch && p.rubber.pricePerKg !== null);
   return {
+    dossier,
     measure,
     missing,
     masterG,

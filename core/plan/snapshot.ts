@@ -1,12 +1,11 @@
 import { z } from "zod";
-import { VERDICTS, type Held } from "../fit";
-import type { HeatStudies } from "../heat";
-import type { Job } from "../job";
+import { VERDICTS } from "../fit";
+import { versioned } from "../record";
+import type { Plan } from "./types";
+import { dossierOf, type Job } from "../record";
 import { FAULTS, type FaultKey } from "./outcome";
-import { plan } from "./plan";
-import type { Catalogue } from "../material";
 
-const Part = z.object({ name: z.string(), massG: z.number(), volumeMl: z.number().nullable() });
+const FrozenPart = z.object({ name: z.string(), massG: z.number(), volumeMl: z.number().nullable() });
 const Hours = z.object({ low: z.number(), typical: z.number(), high: z.number() });
 
 /** What was really weighed, cut and read while this batch was made. Grams, mm, °C, ms. */
@@ -25,7 +24,7 @@ export type Actual = z.infer<typeof Actual>;
 
 /** What was true on the day a batch was poured: frozen into the log, never recomputed. */
 export const Snapshot = z.object({
-  format: z.literal(1),
+  format: z.literal(2),
   jobName: z.string(),
   jobRevision: z.number().int(),
   kind: z.enum(["rubber", "cast"]),
@@ -34,7 +33,7 @@ export const Snapshot = z.object({
   material: z.string(),
   rubber: z.string(),
   shopC: z.number(),
-  parts: z.array(Part),
+  parts: z.array(FrozenPart),
   mixG: z.number(),
   /** Volume to fill, mL: rubber of this pour, or the cavity. */
   volumeMl: z.number(),
@@ -69,13 +68,16 @@ export const Snapshot = z.object({
 });
 export type Snapshot = z.infer<typeof Snapshot>;
 
+/** A snapshot as it is kept. Format 1 called its parts components. */
+export const snapshotDocument = versioned("log entry", Snapshot, [({ components, ...s }) => ({ ...s, parts: components })]);
+
 export type Frozen = { ok: true; snapshot: Snapshot } | { ok: false; message: string };
 
-/** Freezes the numbers of one pour from a job as it stands: `rubber` with the pour's index, or `cast`. */
-export function freeze(job: Job, jobRevision: number, catalogue: Catalogue, kind: "rubber" | "cast", pourIndex = 0, studies?: HeatStudies, held?: Held): Frozen {
-  const p = plan(job, catalogue, { shopC: null, ...(held ? { held } : {}) }, studies);
+/** Freezes the numbers of one pour of a plan: `rubber` with the pour's index, or `cast`. What was planned is what is frozen. */
+export function freeze(p: Plan, jobRevision: number, kind: "rubber" | "cast", pourIndex = 0): Frozen {
+  const { job } = p.dossier;
   const common = {
-    format: 1 as const,
+    format: 2 as const,
     jobName: job.name,
     jobRevision,
     kind,

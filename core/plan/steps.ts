@@ -1,6 +1,6 @@
 import type { CastBatch } from "../batch";
 import type { Chain, Contact, Verdict } from "../fit";
-import type { Job } from "../job";
+import type { Job } from "../record";
 import type { Cast, Rubber } from "../material";
 import type { Measure } from "../master";
 import { OPENING, type Layout } from "../mould";

@@ -1,8 +1,9 @@
-import { newJob, Job } from "../job";
+import { dossierOf, newJob, Job } from "../record";
 import { catalogueOf } from "../material";
 import { OPENINGS, stretchIn } from "../mould";
 import { say } from "../quantity";
-import { boardsFor, plan } from ".";
+import { boardsFor } from ".";
+import { plan } from "./plan";
 
 const catalogue = catalogueOf();
 const tray = (patch: Partial<Job> = {}): Job => ({
@@ -17,12 +18,12 @@ const tray = (patch: Partial<Job> = {}): Job => ({
 const mould = (patch: Partial<Job["mould"]>) => ({ ...newJob("x").mould, ...patch });
 const warned = (job: Job) =>
   say(
-    plan(job, catalogue)
+    plan(dossierOf(job, catalogue))
       .remarks.map((r) => r.message)
       .join(" "),
     "metric",
   );
-const step = (job: Job, id: string) => plan(job, catalogue).steps.find((s) => s.id === id)!;
+const step = (job: Job, id: string) => plan(dossierOf(job, catalogue)).steps.find((s) => s.id === id)!;
 
 describe("the plan under a heavy fill", () => {
   it("is in trouble with concrete on a thin wall, and not with wax", () => {
@@ -33,7 +34,7 @@ describe("the plan under a heavy fill", () => {
   });
 
   it("sets four fills side by side, each as heavy as its density says", () => {
-    const { strength, castBatch } = plan(tray(), catalogue);
+    const { strength, castBatch } = plan(dossierOf(tray(), catalogue));
     const fills = strength!.fills;
     expect(fills.map((f) => f.castId)[0]).toBe("cast-concrete");
     expect(fills).toHaveLength(4);
@@ -46,24 +47,24 @@ describe("the plan under a heavy fill", () => {
 
   it("is held by a jacket, by boards that are stiff enough, and by no boards that are not", () => {
     const thin = mould({ wallMm: 8 });
-    expect(plan(tray({ mould: thin, jacket: "plaster" }), catalogue).strength!.verdict).toBe("holds");
-    const boards = plan(tray({ mould: thin, jacket: "timber" }), catalogue).strength!;
+    expect(plan(dossierOf(tray({ mould: thin, jacket: "plaster" }), catalogue)).strength!.verdict).toBe("holds");
+    const boards = plan(dossierOf(tray({ mould: thin, jacket: "timber" }), catalogue)).strength!;
     expect(boards.verdict).toBe("holds");
     expect(boards.boards!.straps.length).toBeGreaterThan(0);
     const foam = tray({ mould: thin, jacket: "timber", strength: { ...newJob("x").strength, boardId: "box-insulation-25", strapN: 1 } });
-    expect(plan(foam, catalogue).strength!.verdict).toBe("bulges");
+    expect(plan(dossierOf(foam, catalogue)).strength!.verdict).toBe("bulges");
     expect(warned(foam)).toMatch(/Insulation foam, 25 mm bows/);
   });
 
   it("offers the same boards before they are chosen as it plans after", () => {
     const free = tray({ mould: mould({ wallMm: 8 }) });
-    const p = plan(free, catalogue);
-    const chosen = plan({ ...free, jacket: "timber" }, catalogue).strength!.boards;
+    const p = plan(dossierOf(free, catalogue));
+    const chosen = plan(dossierOf({ ...free, jacket: "timber" }, catalogue)).strength!.boards;
     expect(boardsFor(free, catalogue, p.measure!, p.layout!, p.castBatch!.wetDensityGMl)).toEqual(chosen);
   });
 
   it("warns of a base over a gap, a bowing box, a slender plug, and a mould that cannot let go", () => {
-    const gap = plan(tray({ strength: { ...newJob("x").strength, bridgeMm: 150 } }), catalogue).strength!.base!;
+    const gap = plan(dossierOf(tray({ strength: { ...newJob("x").strength, bridgeMm: 150 } }), catalogue)).strength!.base!;
     expect(gap.mostMm.typical).toBeGreaterThan(0.5);
     expect(warned(tray({ boxId: "box-foam-board-5", mould: mould({ coverMm: 120 }) }))).toMatch(/longest side bows .* straps over battens/);
     expect(warned(tray({ mould: mould({ opening: "plugs", plugs: [{ name: "Bore", diameterMm: 6, lengthMm: 80, count: 1, from: "top" }] }) }))).toMatch(
@@ -76,7 +77,7 @@ describe("the plan under a heavy fill", () => {
     expect(warned(vase)).toMatch(/To let go it has to stretch 300 %/);
     expect(step(vase, "opening").state).toBe("troubled");
     expect(warned({ ...vase, mould: mould({ opening: "slit" }) })).toMatch(/The slit takes care of it/);
-    const p = plan(vase, catalogue);
+    const p = plan(dossierOf(vase, catalogue));
     expect(p.strength!.stretch).toEqual(stretchIn(vase.mould, p.measure!, p.layout!, p.rubber!.elongationPct));
   });
 
@@ -86,7 +87,7 @@ describe("the plan under a heavy fill", () => {
       inside: { ...newJob("x").inside, inserts: [{ kind: "rod", diameterMm: 12, lengthMm: 180, count: 2, upright: false, fromMm: 40, asideMm: 0 }] },
       strength: { ...newJob("x").strength, stand: { lengthMm: 200, widthMm: 200, heightMm: 300, loadG: 50_000 }, chamber: { diameterMm: 120, heightMm: 120 } },
     });
-    const p = plan(job, catalogue);
+    const p = plan(dossierOf(job, catalogue));
     const w = p.weights!;
     expect(p.inside!.insertsG).toBeCloseTo(2 * (Math.PI / 4) * 1.44 * 18 * 7.85, 6);
     expect(w.filledG).toBeCloseTo(w.rubberG + w.castWetG + w.jacketG!, 6);
@@ -101,11 +102,11 @@ describe("the plan under a heavy fill", () => {
   });
 
   it("knows what rubber and jacket cost once it is told", () => {
-    expect(plan(tray(), catalogue).rubberCost).toBeNull();
+    expect(plan(dossierOf(tray(), catalogue)).rubberCost).toBeNull();
     const dear = catalogueOf([{ ...catalogue.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!, id: "own-dear", pricePerKg: 30 }]);
-    const p = plan(tray({ rubberId: "own-dear" }), dear);
+    const p = plan(dossierOf(tray({ rubberId: "own-dear" }), dear));
     expect(p.rubberCost).toBeCloseTo((p.tally.rubberG! / 1000) * 30, 9);
-    const j = plan(tray({ jacket: "plaster", mould: mould({ jacketPricePerKg: 2 }) }), catalogue).layout!.jacket!;
+    const j = plan(dossierOf(tray({ jacket: "plaster", mould: mould({ jacketPricePerKg: 2 }) }), catalogue)).layout!.jacket!;
     expect(j.cost).toBeCloseTo((j.massG.typical / 1000) * 2, 9);
   });
 });
@@ -113,7 +114,7 @@ describe("the plan under a heavy fill", () => {
 describe("coats in the plan", () => {
   const skin = tray({ mould: mould({ opening: "skin" }), jacket: "plaster", rubberId: "rubber-platinum-brush-30" });
   it("wait only until the one before is tacky, the last until it can be opened", () => {
-    const { pours, tally } = plan(skin, catalogue);
+    const { pours, tally } = plan(dossierOf(skin, catalogue));
     expect(pours.slice(0, -1).every((p) => p.wait.until === "recoat")).toBe(true);
     expect(pours.at(-1)!.wait.until).toBe("open");
     const { tack, potLife, demould } = pours[0]!.cure;
@@ -123,11 +124,11 @@ describe("coats in the plan", () => {
     expect(tally.rubberOutH).toBeCloseTo((pours.length - 1) * tack.opens.typical + demould.hours.typical, 9);
   });
   it("are mixed with what runs off, and meet each other as rubber on rubber", () => {
-    const p = plan(skin, catalogue);
+    const p = plan(dossierOf(skin, catalogue));
     const coat = p.pours[1]!;
     if (coat.kind !== "coat") throw new Error("not a coat");
     expect(coat.batch!.needG).toBeCloseTo((coat.rubberMl + coat.runOffMl) * coat.rubber.densityGMl.typical, 6);
-    expect(plan({ ...skin, releaseId: null }, catalogue).chain.verdict).toBe("no");
+    expect(plan(dossierOf({ ...skin, releaseId: null }, catalogue)).chain.verdict).toBe("no");
     expect(p.chain.verdict).not.toBe("no");
   });
   it("ask for a rubber that suits the work", () => {

@@ -1,4 +1,4 @@
-import type { Job } from "../job";
+import type { Job } from "../record";
 import { pick, type BoxStock, type Range, type Rubber, type Catalogue } from "../material";
 import type { Measure } from "../master";
 import {
@@ -114,7 +114,9 @@ export function planStrength(
         const share = density / gMl;
         const high = worst.mostMm.high * share;
         const bulgeMm = worst.mostMm.typical * share;
-        return [{ castId: cast.id, name: cast.name, gMl: density, bulgeMm, grade: high <= toleranceMm ? "holds" : bulgeMm <= toleranceMm ? "close" : "bulges" }];
+        return [
+          { castId: cast.id, name: cast.name, gMl: density, bulgeMm, grade: high <= toleranceMm ? "holds" : bulgeMm <= toleranceMm ? "close" : "bulges" },
+        ];
       })
     : [];
 

@@ -1,4 +1,3 @@
-import type { Job } from "../job";
 import { buildOrder, type BuildStep } from "../mould";
 import type { Task } from "../schedule";
 import type { Plan } from "./types";
@@ -30,8 +29,9 @@ function handsOf(step: BuildStep, p: Plan, pourGMin: number): number {
  * @param casts castings to pour; each takes the mould until it is opened
  * @param degas whether rubber goes under vacuum, and so holds the one pot
  */
-export function tasksOf(jobId: string, job: Job, p: Plan, o: { casts: number; degas: boolean; degasMin: number; pourGMin: number; build: boolean }): Task[] {
+export function tasksOf(jobId: string, p: Plan, o: { casts: number; degas: boolean; degasMin: number; pourGMin: number; build: boolean }): Task[] {
   if (!p.layout) return [];
+  const { job } = p.dossier;
   const key = (id: string) => `${jobId}/${id}`;
   const order = o.build ? buildOrder(job.mould, p.layout, job.jacket) : [];
   const out: Task[] = [];

@@ -1,10 +1,11 @@
 import type { CastBatch, RubberBatch } from "../batch";
 import type { CastCure, RubberCure, Wait } from "../cure";
-import type { Chain, Held, Verdict } from "../fit";
+import type { Chain, Verdict } from "../fit";
 import type { HeatQuestion, HeatStudy } from "../heat";
 import type { Cast, Rubber } from "../material";
 import type { FormProblem, Measure } from "../master";
 import type { Buoyancy, HollowCast, Layout, PlacedInsert, RubberPour, Section, ShrinkChain, ThinSection } from "../mould";
+import type { Dossier } from "../record";
 import type { PlannedStrength } from "./strength";
 
 /** One pour or coat of rubber with everything needed to make it. */
@@ -86,6 +87,8 @@ export interface PlannedInside {
 }
 
 export interface Plan {
+  /** What all of it follows from. */
+  dossier: Dossier;
   measure: Measure | null;
   missing: readonly string[];
   masterG: number | null;
@@ -118,11 +121,4 @@ export interface Plan {
     rubberOutH: number | null;
     castOutH: number | null;
   };
-}
-
-/** What the shop is like beyond what the job says; null keeps the job's own temperature. */
-export interface Conditions {
-  shopC: number | null;
-  /** What the log says this job's moulds have held; the person may know of more, never of less. */
-  held?: Held;
 }

@@ -1,6 +1,7 @@
 import fc from "fast-check";
-import { newJob, type Job } from "../job";
+import { dossierOf, newJob, type Job } from "../record";
 import { catalogueOf } from "../material";
+import { plan } from "../plan/plan";
 import { freeze, type FaultKey, type Snapshot } from "../plan";
 import { say } from "../quantity";
 import { adviseNext, chokeFor, costPerGood, didHelp, expectedCasts, fillS, headToEnter, lifeLeft, ratioOff, widestDryVent, type AdviceQuestion } from ".";
@@ -14,7 +15,7 @@ const job = (patch: Partial<Job>): Job => ({
   ...patch,
 });
 const frozen = (kind: "rubber" | "cast", patch: Partial<Job> = {}): Snapshot => {
-  const f = freeze(job(patch), 1, catalogueOf(), kind);
+  const f = freeze(plan(dossierOf(job(patch), catalogueOf())), 1, kind);
   if (!f.ok) throw new Error(f.message);
   return f.snapshot;
 };

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { versioned } from "../record";
 
 /** The calendar as people decided it: which work is on it, what they put by hand, what is done; and the starts it was given. */
 export const Calendar = z.object({
@@ -19,3 +20,6 @@ export const Calendar = z.object({
   people: z.number().int().min(1).max(6),
 });
 export type Calendar = z.infer<typeof Calendar>;
+
+/** The calendar as it is kept. */
+export const calendarDocument = versioned("calendar", Calendar, []);

@@ -1,9 +1,10 @@
-import { RATIO_GOOD_PCT, type Part } from "../batch";
+import { RATIO_GOOD_PCT, type Part, type PartRole } from "../batch";
 import type { Cast, CastMix, RubberMix } from "../material";
 
 /** One thing to weigh, with how far off it may be and why it comes at this place. */
 export interface PartToWeigh {
   name: string;
+  role: PartRole;
   targetG: number;
   /** As it comes out of its tub, mL; null where it is not measured by volume. */
   volumeMl: number | null;
@@ -29,7 +30,7 @@ function catalystRoom(mix: Extract<RubberMix, { kind: "catalyst" }>, pct: number
  */
 export function rubberParts(parts: readonly Part[], mix: RubberMix, catalystPct: number | null): PartToWeigh[] {
   return parts.map((c, i) => {
-    const base = { name: c.name, targetG: c.massG, volumeMl: c.volumeMl };
+    const base = { name: c.name, role: c.role, targetG: c.massG, volumeMl: c.volumeMl };
     if (mix.kind === "catalyst")
       return i === 0
         ? { ...base, underPct: 1, overPct: 1, why: "The base first: too much of it is mended with a few drops more catalyst." }
@@ -49,18 +50,18 @@ export function rubberParts(parts: readonly Part[], mix: RubberMix, catalystPct:
 const BEARS: Record<CastMix["kind"], number> = { gypsum: 1, cement: 1, resin: HALF_RATIO_PCT, melt: 3, metal: 5, recipe: 2 };
 /** Colour and fibre are not part of the reaction. */
 const EXTRA_BEARS_PCT = 5;
-const isExtra = (name: string): boolean => /pigment|fibre|fragrance/i.test(name);
+const EXTRAS: readonly PartRole[] = ["pigment", "fibre", "fragrance"];
 
-const WHY: Record<CastMix["kind"], (name: string, i: number) => string> = {
-  gypsum: (name) => (/powder/i.test(name) ? "Powder into water, never the other way: it wets without lumps." : "Goes into the bowl before the powder."),
-  cement: (name) =>
-    /water/i.test(name)
+const WHY: Record<CastMix["kind"], (role: PartRole, i: number) => string> = {
+  gypsum: (role) => (role === "powder" ? "Powder into water, never the other way: it wets without lumps." : "Goes into the bowl before the powder."),
+  cement: (role) =>
+    role === "water"
       ? "Nine tenths at first; what the mix does not need stays in the jug."
-      : /fibre/i.test(name)
+      : role === "fibre"
         ? "Folded in last, so that it is not broken."
         : "Dry things together first.",
   resin: (_, i) => (i === 0 ? "This part first; the other starts the clock." : "The second part last: from now on the working time runs."),
-  melt: (name) => (/fragrance/i.test(name) ? "Off the heat, just before pouring." : "Into the double boiler."),
+  melt: (role) => (role === "fragrance" ? "Off the heat, just before pouring." : "Into the double boiler."),
   metal: () => "Into the ladle, with what stays behind in it.",
   recipe: () => "In this order into the pan.",
 };
@@ -68,8 +69,16 @@ const WHY: Record<CastMix["kind"], (name: string, i: number) => string> = {
 /** The parts of a casting mix in pouring order, with how far off each may be. */
 export const castParts = (parts: readonly Part[], cast: Cast): PartToWeigh[] =>
   parts.map((c, i) => {
-    const bears = isExtra(c.name) ? EXTRA_BEARS_PCT : BEARS[cast.mix.kind];
-    return { name: c.name, targetG: c.massG, volumeMl: c.volumeMl, underPct: bears, overPct: bears, why: c.note || WHY[cast.mix.kind](c.name, i) };
+    const bears = EXTRAS.includes(c.role) ? EXTRA_BEARS_PCT : BEARS[cast.mix.kind];
+    return {
+      name: c.name,
+      role: c.role,
+      targetG: c.massG,
+      volumeMl: c.volumeMl,
+      underPct: bears,
+      overPct: bears,
+      why: c.note || WHY[cast.mix.kind](c.role, i),
+    };
   });
 
 /**

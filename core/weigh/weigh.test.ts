@@ -84,7 +84,11 @@ describe("over-pour", () => {
 
 describe("tolerances", () => {
   it("put the worst two-part error at the 2 % a ratio bears, and a catalyst inside its range", () => {
-    const [a, b] = rubberParts(splitByRatio(200, { nameA: "A", nameB: "B", bPerA: 1, densityA: 1, densityB: 1, label: "" }), oneToOne.mix, null);
+    const [a, b] = rubberParts(
+      splitByRatio(200, { nameA: "A", nameB: "B", roles: ["partA", "partB"], bPerA: 1, densityA: 1, densityB: 1, label: "" }),
+      oneToOne.mix,
+      null,
+    );
     const worst = ((b!.targetG * (1 + b!.overPct / 100)) / (a!.targetG * (1 - a!.underPct / 100)) - 1) * 100;
     expect(worst).toBeGreaterThan(1.9);
     expect(worst).toBeLessThan(2.1);
@@ -112,8 +116,8 @@ describe("tolerances", () => {
     const concrete = catalogueOf().casts.find((c) => c.id === "cast-gfrc-back")!;
     const parts = castParts(
       [
-        { name: "Dry mix", massG: 100, volumeMl: null },
-        { name: "Alkali-resistant glass fibre", massG: 3, volumeMl: null },
+        { name: "Dry mix", role: "powder", massG: 100, volumeMl: null },
+        { name: "Alkali-resistant glass fibre", role: "fibre", massG: 3, volumeMl: null },
       ],
       concrete,
     );
@@ -284,8 +288,8 @@ describe("a weigh-in", () => {
         material: "Rubber",
         ratioLabel: "1:1 by mass",
         parts: [
-          { name: "Part A", targetG: 300, volumeMl: 270, underPct: 1, overPct: 1, why: "" },
-          { name: "Part B", targetG: 300, volumeMl: 270, underPct: 1, overPct: 1, why: "" },
+          { name: "Part A", role: "partA", targetG: 300, volumeMl: 270, underPct: 1, overPct: 1, why: "" },
+          { name: "Part B", role: "partB", targetG: 300, volumeMl: 270, underPct: 1, overPct: 1, why: "" },
         ],
         batchG: 600,
         gMl: 1.1,

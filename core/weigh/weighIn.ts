@@ -1,4 +1,6 @@
 import { z } from "zod";
+import { PART_ROLES, type PartRole } from "../batch";
+import { versioned } from "../record";
 import { quote } from "../quantity";
 import { splitCups } from "./cups";
 import { rebalance } from "./rebalance";
@@ -49,7 +51,7 @@ export type Cut = z.infer<typeof Cut>;
  * since. Kept whole on the server after each act, so that a reload or a power cut loses nothing.
  */
 export const WeighIn = z.object({
-  format: z.literal(1),
+  format: z.literal(2),
   jobName: z.string(),
   jobRevision: z.number().int(),
   what: z.string(),
@@ -57,7 +59,15 @@ export const WeighIn = z.object({
   ratioLabel: z.string(),
   /** Targets for the whole batch with its witness, g. */
   parts: z.array(
-    z.object({ name: z.string(), targetG: z.number(), volumeMl: z.number().nullable(), underPct: z.number(), overPct: z.number(), why: z.string() }),
+    z.object({
+      name: z.string(),
+      role: z.enum(PART_ROLES),
+      targetG: z.number(),
+      volumeMl: z.number().nullable(),
+      underPct: z.number(),
+      overPct: z.number(),
+      why: z.string(),
+    }),
   ),
   /** Batch without the witness, g. */
   batchG: z.number(),
@@ -66,7 +76,7 @@ export const WeighIn = z.object({
   /** Pot life of a rubber, working time of a cast, min; null where nothing runs out. */
   potLifeMin: span.nullable(),
   handling: Handling,
-  held: z.array(z.enum(HOLD_KEYS)),
+  passed: z.array(z.enum(HOLD_KEYS)),
   cups: z.array(
     z.object({
       /** All targets of this cup are multiplied by this, once an over-pour has been accepted. */
@@ -80,6 +90,29 @@ export const WeighIn = z.object({
   cut: Cut,
 });
 export type WeighIn = z.infer<typeof WeighIn>;
+
+/** What a part of format 1 was there for, by the names parts had then. */
+const roleNamed = (name: string): PartRole =>
+  (
+    [
+      [/pigment/i, "pigment"],
+      [/fibre/i, "fibre"],
+      [/fragrance/i, "fragrance"],
+      [/^water$/i, "water"],
+      [/liquid/i, "liquid"],
+      [/powder|dry mix/i, "powder"],
+      [/alloy|^wax$|soap base/i, "melt"],
+    ] as const
+  ).find(([word]) => word.test(name))?.[1] ?? "ingredient";
+
+/** A weigh-in as it is kept. Format 1 called the hold-points that were passed `held`, and knew parts by name only. */
+export const weighInDocument = versioned("batch", WeighIn, [
+  ({ held, parts, ...rest }) => ({
+    ...rest,
+    passed: held,
+    parts: (Array.isArray(parts) ? parts : []).map((p: { name?: unknown }) => ({ ...p, role: roleNamed(String(p.name)) })),
+  }),
+]);
 export type WeighCup = WeighIn["cups"][number];
 
 const cup = z.number().int().min(0).max(60);
@@ -110,8 +143,8 @@ const emptyCup = (parts: number): WeighCup => ({
 });
 
 /** A fresh weigh-in, split into cups. `plan.parts` are for the batch without a witness. */
-export function beginWeighIn(plan: Omit<WeighIn, "format" | "cups" | "held" | "gauges" | "handling">, handling: Handling): WeighIn {
-  return resplit({ ...plan, format: 1, handling, held: [], cups: [emptyCup(plan.parts.length)], gauges: [] }, handling, plan.batchG);
+export function beginWeighIn(plan: Omit<WeighIn, "format" | "cups" | "passed" | "gauges" | "handling">, handling: Handling): WeighIn {
+  return resplit({ ...plan, format: 2, handling, passed: [], cups: [emptyCup(plan.parts.length)], gauges: [] }, handling, plan.batchG);
 }
 
 /** What the split of a weigh-in says at the moment. */
@@ -140,7 +173,7 @@ export const cupGot = (w: WeighIn, i: number): (number | null)[] => w.cups[i]?.p
 /** Everything weighed so far, by part, g. */
 export const weighedByPart = (w: WeighIn): number[] => w.parts.map((_, i) => w.cups.reduce((s, c) => s + (c.parts[i]?.gotG ?? 0), 0));
 
-export const holdPassed = (w: WeighIn): boolean => HOLD_KEYS.every((k) => w.held.includes(k));
+export const holdPassed = (w: WeighIn): boolean => HOLD_KEYS.every((k) => w.passed.includes(k));
 const anythingWeighed = (w: WeighIn): boolean => w.cups.some((c) => c.stirredAt !== null || c.parts.some((p) => p.gotG !== null));
 
 export type WeighResult = { ok: true; next: WeighIn } | { ok: false; why: "conflict" | "order"; message: string };
@@ -154,7 +187,7 @@ export function weighStep(w: WeighIn, act: WeighAct, now: number): WeighResult {
   if ("part" in act && !w.parts[act.part]) return no("order", `There is no part ${act.part + 1} in this batch.`);
   switch (act.do) {
     case "hold":
-      return ok({ held: act.on ? [...new Set([...w.held, act.point])] : w.held.filter((h) => h !== act.point) });
+      return ok({ passed: act.on ? [...new Set([...w.passed, act.point])] : w.passed.filter((h) => h !== act.point) });
     case "cut":
       return ok({ cut: act.cut });
     case "handle": {

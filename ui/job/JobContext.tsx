@@ -1,7 +1,7 @@
 "use client";
 
 import { createContext, useContext, type ReactNode } from "react";
-import type { Job } from "@/core/job";
+import type { Job } from "@/core/record";
 import type { Catalogue } from "@/core/material";
 import type { Plan } from "@/core/plan";
 import type { Dimension } from "@/core/quantity";

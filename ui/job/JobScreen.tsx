@@ -5,9 +5,10 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore } from "react";
-import type { Job } from "@/core/job";
+import { dossierOf, type Job } from "@/core/record";
 import { pick, type Catalogue } from "@/core/material";
-import { heldByLog, plan as planOf, STEP_IDS, type StepId } from "@/core/plan";
+import { heldByLog, STEP_IDS, type StepId } from "@/core/plan";
+import { plan as planOf } from "@/core/plan/plan";
 import { Caution, Choice } from "../controls";
 import { notice } from "../notice";
 import { useHeatWorker } from "../heat/useHeatStudies";
@@ -80,7 +81,7 @@ export function JobScreen({
   // Heat is worked out beside the page; until an answer is in, the plan says that it is pending.
   const known = useMemo(() => ({ shopC: null, held: heldByLog(pours) }), [pours]);
   const { studies, ask } = useHeatWorker();
-  const plan = useMemo(() => planOf(job, catalogue, known, studies), [job, known, catalogue, studies]);
+  const plan = useMemo(() => planOf(dossierOf(job, catalogue, known.held), studies), [job, known, catalogue, studies]);
   // The route may follow a drag a moment later.
   const calmSteps = useDeferredValue(plan.steps);
   useEffect(() => ask(plan.heat.map((h) => h.question)), [ask, plan]);

@@ -3,7 +3,7 @@
 import { Download, Printer } from "lucide-react";
 import Link from "next/link";
 import type { ReactNode } from "react";
-import type { Job } from "@/core/job";
+import type { Job } from "@/core/record";
 import { JACKET_PRACTICE, JACKETS } from "@/core/material";
 import { buildOrder, INSERT_PRACTICE, OPENING } from "@/core/mould";
 import type { Plan } from "@/core/plan";

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import type { Job } from "@/core/job";
+import type { Job } from "@/core/record";
 import { LARGEST_MM, SMALLEST_MM, type Measure, type ProfilePoint, type SizeKey } from "@/core/master";
 import { OPENING, THICKEST_MM, type BlockLayout, type SkinLayout } from "@/core/mould";
 import type { Plan } from "@/core/plan";

@@ -1,4 +1,4 @@
-import { newJob, type Job } from "@/core/job";
+import { newJob, type Job } from "@/core/record";
 import type { Sent } from "../send";
 import type { JobView } from "../types";
 import { JobDocument, RETRY_MS, SAVE_DELAY_MS } from "./jobDocument";

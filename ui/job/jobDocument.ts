@@ -1,4 +1,4 @@
-import type { Job } from "@/core/job";
+import type { Job } from "@/core/record";
 import type { Sent } from "../send";
 import type { JobView } from "../types";
 
@@ -182,7 +182,7 @@ export class JobDocument {
       const found: unknown = JSON.parse(this.around.storage?.getItem(this.draftKey) ?? "null");
       if (typeof found !== "object" || found === null || !("job" in found) || !("revision" in found)) return null;
       // The schema is only fetched where there is a draft to check.
-      const { Job: schema } = await import("@/core/job");
+      const { Job: schema } = await import("@/core/record");
       const job = schema.safeParse(found.job);
       return job.success && typeof found.revision === "number" ? { job: job.data, revision: found.revision } : null;
     } catch {

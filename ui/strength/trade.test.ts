@@ -1,4 +1,4 @@
-import { newJob } from "@/core/job";
+import { newJob } from "@/core/record";
 import { tradeOff, withWall, type TradeQuestion } from "./trade";
 
 const question = (patch: Partial<TradeQuestion> = {}): TradeQuestion => ({

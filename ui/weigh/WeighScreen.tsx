@@ -195,7 +195,7 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
         {/* On a phone the weight comes before the list. */}
         <div className="space-y-4 max-lg:order-first">
           {!passed ? (
-            <HoldPointPanel held={w.held} act={does} cautions={view.cautions} />
+            <HoldPointPanel held={w.passed} act={does} cautions={view.cautions} />
           ) : fix.byPart !== null && here?.stirredAt === null ? (
             <section aria-labelledby="over" className="card space-y-3 !border-2 !border-no p-4">
               <h2 id="over" className="text-2xl font-bold">

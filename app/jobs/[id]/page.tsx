@@ -2,7 +2,8 @@ import { notFound } from "next/navigation";
 import { getJob } from "@/server/jobs";
 import { mouldsOfJob, poursOfJob } from "@/server/pours";
 import { foundOrNull } from "@/server/refusal";
-import { catalogue, workshop } from "@/server/workshop";
+import { catalogue } from "@/server/plans";
+import { workshop } from "@/server/workshop";
 import { JobScreen } from "@/ui/job/JobScreen";
 
 interface Ctx {

@@ -4,7 +4,7 @@ import type { Part } from "@/core/batch";
 import { useUnits } from "../../units";
 
 /** What goes on the scale, in pouring order, with the grams large enough to read from the bench. */
-export function PartList({ parts, total }: { parts: readonly Part[]; total: number }) {
+export function PartList({ parts, total }: { parts: readonly (Pick<Part, "name" | "massG" | "volumeMl"> & { note?: string })[]; total: number }) {
   const { fmt, say } = useUnits();
   return (
     <table className="w-full">

@@ -4,9 +4,10 @@ import { FINISH_KEYS, JACKET_KEYS, SEALING_KEYS } from "../material";
 import { SHAPE_KINDS, SIZE_KEYS } from "../master";
 import { StrengthDecision, strengthDefault, Inside, insideDefault, Make, makeDefault, MouldDecision, skinDefault } from "../mould";
 import { SHOP_C } from "../cure";
+import { versioned, type Upgrade } from "./versioned";
 
 /** The current shape of a stored job. A reader meeting a larger number is older than the writer. */
-export const JOB_FORMAT = 1;
+export const JOB_FORMAT = 2;
 
 const id = z.string().min(1).max(80).nullable();
 const sizes = z.partialRecord(z.enum(SIZE_KEYS), z.number().finite());
@@ -69,6 +70,16 @@ export const Job = z.object({
   shopC: z.number().min(SHOP_C.min, `the shop has to be ${SHOP_C.min} °C or more`).max(SHOP_C.max, `the shop can be at most ${SHOP_C.max} °C`),
 });
 export type Job = z.infer<typeof Job>;
+
+/** Format 1 called what the mould has to bear `hold`, and the board it stands on `hold.shelf`. */
+const strengthNamed: Upgrade = ({ hold, ...job }) => {
+  if (typeof hold !== "object" || hold === null || !("shelf" in hold)) return hold === undefined ? job : { ...job, strength: hold };
+  const { shelf: stand, ...rest } = hold;
+  return { ...job, strength: { ...rest, stand } };
+};
+
+/** A job as it is stored, sent and kept in a draft: brought up to date from whatever format it was written in. */
+export const jobDocument = versioned("job", Job, [strengthNamed]);
 
 /** A fresh job with the defaults we argue for: 12 mm walls, 10 mm over the top, 5 % margin, clay without sulphur. */
 export function newJob(name: string, shopC = 21): Job {

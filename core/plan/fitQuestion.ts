@@ -1,0 +1,29 @@
+import type { FitQuestion } from "../fit";
+import { OPENING } from "../mould";
+import type { Job } from "../record";
+
+/**
+ * What the contact rules are asked about a job. Halves, and sections of a skin, meet rubber with rubber: without a rubber of
+ * its own, the second is the first's.
+ */
+export function fitQuestionOf(job: Job): FitQuestion {
+  const kind = OPENING[job.mould.opening];
+  const sections = (job.mould.opening === "skin" || job.mould.opening === "putty") && job.mould.skin.sections > 1;
+  return {
+    surfaceId: job.master.surfaceId,
+    sealerId: job.sealerId,
+    releaseId: job.releaseId,
+    clayId: kind.halves || sections ? job.clayId : null,
+    rubberId: job.rubberId,
+    secondRubberId: kind.halves ? (job.secondRubberId ?? job.rubberId) : sections ? job.rubberId : null,
+    plugRubberId: job.mould.opening === "plugs" ? (job.plugRubberId ?? job.rubberId) : null,
+    castId: job.castId,
+    use: job.use,
+    held: job.held,
+    washedToday: job.washedToday,
+    boxId: kind.made === "block" ? job.boxId : null,
+    sealing: kind.made === "block" ? job.sealing : "none",
+    jacket: job.jacket,
+    finish: job.finish,
+  };
+}

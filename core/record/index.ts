@@ -1,0 +1,3 @@
+export * from "./versioned";
+export * from "./job";
+export * from "./dossier";

@@ -1,0 +1,30 @@
+import { oddSeen, type OddRow } from "../db/odd";
+import { oddRows, removeRow, TABLE_NAMES, type OddRaw } from "../db/tables";
+import { Refusal } from "./refusal";
+import type { Workshop } from "./workshop";
+
+/** Rows met since the workshop was opened that could not be read; the lists they belong to stand without them. */
+export const oddMet = (w: Workshop): OddRow[] => oddSeen(w.db);
+
+/** Every row that cannot be read, found by reading all of them. */
+export const oddEntries = (w: Workshop): OddRow[] => oddRows(w.db).map(({ table, key, why }) => ({ table, key, why }));
+
+function find(w: Workshop, table: string, key: string): OddRaw {
+  const odd = oddRows(w.db).find((o) => o.table === table && o.key === key);
+  if (!odd) throw new Refusal(404, "no-odd", `There is no entry "${key.slice(0, 60)}" in ${table.slice(0, 40)} that cannot be read.`);
+  return odd;
+}
+
+/** Such a row as it lies, for a file. */
+export function takeOut(w: Workshop, table: string, key: string): { fileName: string; text: string } {
+  const odd = find(w, table, key);
+  return { fileName: `${odd.table}-${odd.key.replace(/[^a-z0-9]+/gi, "-").slice(0, 60)}.json`, text: JSON.stringify(odd, null, 1) };
+}
+
+/** Removes such a row from the workshop; a row that can be read is never touched from here. */
+export function removeOdd(w: Workshop, table: string, key: string): OddRow[] {
+  const odd = find(w, table, key);
+  const name = TABLE_NAMES.find((t) => t === odd.table);
+  if (name) w.db.transaction(() => removeRow(w.db, name, odd.key));
+  return oddEntries(w);
+}

@@ -1,0 +1,94 @@
+import type { Held } from "../core/fit";
+import { heatKey, heatStudy, type HeatQuestion, type HeatStudies, type HeatStudy } from "../core/heat";
+import type { Catalogue } from "../core/material";
+import { heldFrom, type Plan } from "../core/plan";
+import { plan } from "../core/plan/plan";
+import { completed, dossierOf, type Dossier, type Job, type KeptDossier } from "../core/record";
+import { readCatalogue } from "../db/materials";
+import { castFamilies, readDossier } from "../db/pours";
+import type { Workshop } from "./workshop";
+
+// The only way to a plan of anything that is stored. Whatever is shown, printed, sent or frozen of it was planned here, with
+// the same materials, the same history and the same heat studies.
+
+/** Studies worked out by this process, the least lately used first. It may be emptied at any time. */
+const kept = new Map<string, HeatStudy>();
+const MOST_KEPT = 500;
+
+function keep(question: HeatQuestion): HeatStudy {
+  const key = heatKey(question);
+  const study = kept.get(key) ?? heatStudy(question);
+  kept.delete(key);
+  kept.set(key, study);
+  if (kept.size > MOST_KEPT) kept.delete(kept.keys().next().value ?? "");
+  return study;
+}
+
+/** True where data-sheet figures alone do not settle the heat: they are close, or the mix heats itself. */
+const wantsStudy = (p: Plan): boolean => p.cast?.family === "resin" || p.chain.links.some((l) => l.findings.some((f) => f.ruleId === "heat-pending"));
+
+/** Heat studies of a plan, from memory or worked out now (about 0.2 s each). */
+const studiesOf = (p: Plan): HeatStudies => new Map(p.heat.map((h) => [heatKey(h.question), keep(h.question)]));
+
+/**
+ * Plans dossiers with the heat studies their verdicts want. New studies are worked out for as many of them as `budget`
+ * allows, so that a page is never held up for long; the rest say that the heat is still to be worked out.
+ */
+export function planAll(dossiers: readonly Dossier[], budget: number): Plan[] {
+  let left = budget;
+  return dossiers.map((dossier) => {
+    const first = plan(dossier);
+    if (!wantsStudy(first)) return first;
+    const ready = first.heat.every((h) => kept.has(heatKey(h.question)));
+    if (!ready && left-- <= 0) return first;
+    return plan(dossier, studiesOf(first));
+  });
+}
+
+const planWhole = (dossier: Dossier): Plan => {
+  const first = plan(dossier);
+  return wantsStudy(first) ? plan(dossier, studiesOf(first)) : first;
+};
+
+/** All materials of the workshop, built-in and its own, and what its patch tests answered. */
+export const catalogue = (w: Workshop): Catalogue => readCatalogue(w.db);
+
+/** What the moulds of these jobs have held, by the log. */
+export const heldOf = (w: Workshop, jobIds: readonly string[]): Map<string, Held> =>
+  new Map([...castFamilies(w.db, jobIds)].map(([id, families]) => [id, heldFrom(families)]));
+
+interface NamedJob {
+  id: string;
+  job: Job;
+}
+
+function dossiers(w: Workshop, jobs: readonly NamedJob[]): Dossier[] {
+  const materials = catalogue(w);
+  const held = heldOf(
+    w,
+    jobs.map((j) => j.id),
+  );
+  return jobs.map(({ id, job }) => dossierOf(job, materials, held.get(id)));
+}
+
+/** New heat studies that a page of many jobs may wait for. */
+const PAGE_BUDGET = 2;
+
+/** Plans of several jobs as they stand today, for a list of them. */
+export const planJobs = (w: Workshop, jobs: readonly NamedJob[]): Plan[] => planAll(dossiers(w, jobs), PAGE_BUDGET);
+
+/** The plan of one job as it stands today, with everything it takes to judge it. */
+export function planJob(w: Workshop, job: NamedJob): Plan {
+  const [dossier] = dossiers(w, [job]);
+  if (!dossier) throw new Error("One job makes one dossier.");
+  return planWhole(dossier);
+}
+
+/** The plan of something begun or done on an earlier day, from what was kept with it; whatever has become of the materials since. */
+export const planKept = (w: Workshop, d: KeptDossier): Plan => planWhole(completed(d, () => catalogue(w)));
+
+/** The plan a pour in the log was made by; null in entries from before it was kept. */
+export function planOfPour(w: Workshop, pourId: string): Plan | null {
+  const d = readDossier(w.db, pourId);
+  return d && planKept(w, d);
+}
