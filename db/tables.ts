@@ -135,7 +135,7 @@ const KEYS: Record<TableName, readonly string[]> = {
 export const rowKey = (table: TableName, row: TableRow): string => KEYS[table].map((k) => String(row[k])).join(" ");
 
 /** A row of a table that cannot be read, as it lies in the database. */
-export type OddRaw = OddRow & { row: TableRow };
+export type OddRaw = OddRow & { table: TableName; row: TableRow };
 
 /**
  * Rows of a table a page at a time, in the order they were made, so that two backups of one workshop are the same. A row that
@@ -153,6 +153,36 @@ export function* readTable(db: Db, table: TableName, odd: (row: OddRaw) => void 
     }
     if (rows.length < page) return;
   }
+}
+
+/** Which row of another table a row cannot be without, by its column. */
+const BELONGS: Partial<Record<TableName, Record<string, TableName>>> = {
+  jobRevisions: { jobId: "jobs" },
+  moulds: { jobId: "jobs" },
+  pours: { jobId: "jobs", mouldId: "moulds" },
+  photos: { pourId: "pours" },
+  weighIns: { jobId: "jobs", mouldId: "moulds", pourId: "pours" },
+};
+
+/**
+ * Every readable row of a workshop that stands on readable rows, table by table; what cannot be read goes to `odd` as it lies,
+ * and so does what cannot be without it.
+ */
+export function* readAll(db: Db, odd: (row: OddRaw) => void): Generator<[TableName, Iterable<TableRow>]> {
+  const unread = new Map<TableName, Set<unknown>>();
+  const aside = (row: OddRaw) => {
+    unread.set(row.table, (unread.get(row.table) ?? new Set()).add(row.key));
+    odd(row);
+  };
+  function* standing(table: TableName): Generator<TableRow> {
+    const needs = Object.entries(BELONGS[table] ?? {});
+    for (const row of readTable(db, table, aside)) {
+      const missing = needs.find(([column, of]) => unread.get(of)?.has(row[column]));
+      if (missing) aside({ table, key: rowKey(table, row), why: `what it belongs to in ${missing[1]} cannot be read`, row });
+      else yield row;
+    }
+  }
+  for (const table of TABLE_NAMES) yield [table, standing(table)];
 }
 
 /** Every row of a workshop that cannot be read, as it lies. */

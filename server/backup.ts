@@ -7,6 +7,7 @@ import {
   emptyAll,
   PictureName,
   pictureNames,
+  readAll,
   readTable,
   rowKey,
   ROWS,
@@ -47,7 +48,7 @@ const ASIDE = ["about.json", "README.txt", "schema.json", "log.csv", "batches.cs
 const README = `A whole workshop in open formats.
 about.json    what this is, and which shape of it
 tables/*.json one list of rows a table; schema.json describes every row
-odd.json      rows that could not be read, as they lay; left out when this is restored
+odd.json      rows that could not be read, and what belongs to them; left out when this is restored
 log.csv, batches.csv  the log for a spreadsheet; not read when this is restored
 photos/       pictures under the names the tables use
 `;
@@ -84,11 +85,11 @@ export function backupStream(w: Workshop): ReadableStream<Uint8Array> {
       w.db.$client.exec("begin");
       const odd: OddRaw[] = [];
       try {
-        for (const table of TABLE_NAMES) {
+        for (const [table, rows] of readAll(w.db, (o) => odd.push(o))) {
           const file = text(`tables/${table}.json`);
           let piece = "[";
           let n = 0;
-          for (const row of readTable(w.db, table, (o) => odd.push(o))) {
+          for (const row of rows) {
             piece += `${n++ === 0 ? "\n" : ",\n"}${JSON.stringify(row)}`;
             if (piece.length > 256 * 1024) {
               file.write(piece);

@@ -7,6 +7,7 @@ import { say } from "../core/quantity";
 import { readJob } from "../db/jobs";
 import { readCalendar, writeCalendar } from "../db/calendar";
 import { listMoulds, mouldYields } from "../db/pours";
+import { OddRowError } from "../db/odd";
 import { readSettings } from "../db/settings";
 import { parseOrRefuse } from "./parse";
 import { planJob } from "./plans";
@@ -82,6 +83,16 @@ export function saveCalendar(w: Workshop, body: unknown): CalendarView {
   return calendarView(w);
 }
 
+/** The calendar, or null where its row cannot be read: the bench stands without it. */
+function readableCalendar(w: Workshop): CalendarView | null {
+  try {
+    return calendarView(w);
+  } catch (e) {
+    if (e instanceof OddRowError) return null;
+    throw e;
+  }
+}
+
 export interface Coming {
   id: string;
   label: string;
@@ -93,7 +104,9 @@ export interface Coming {
 
 /** What the calendar has for the next days. */
 export function coming(w: Workshop): Coming[] {
-  const { calendar, tasks, now } = calendarView(w);
+  const view = readableCalendar(w);
+  if (!view) return [];
+  const { calendar, tasks, now } = view;
   const { units } = readSettings(w.db);
   return tasks
     .filter((t) => !calendar.done.includes(t.id) && calendar.starts[t.id] !== undefined)

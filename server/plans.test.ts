@@ -33,7 +33,10 @@ describe("plans with their heat", () => {
 
   it("leave cool casts alone", () => {
     const tile = demoJobs().find((d) => d.id === "demo-moon-phase-tile")!.job;
-    expect(planAll([dossierOf(tile, catalogue), dossierOf(newJob("Empty"), catalogue)], 0).map((p) => p.heat.every((h) => h.study === null))).toEqual([true, true]);
+    expect(planAll([dossierOf(tile, catalogue), dossierOf(newJob("Empty"), catalogue)], 0).map((p) => p.heat.every((h) => h.study === null))).toEqual([
+      true,
+      true,
+    ]);
   });
 
   it("freeze the verdict that the page showed, not the one before the heat was known", () => {

@@ -42,8 +42,7 @@ export interface CastBatch {
 export type CastResult = { ok: true; batch: CastBatch; warnings: string[] } | { ok: false; path: string; message: string };
 
 const spread = (v: number, low = v, high = v): Range => ({ low, typical: v, high });
-const scale = (cs: Part[], by: number): Part[] =>
-  cs.map((c) => ({ ...c, massG: c.massG * by, volumeMl: c.volumeMl === null ? null : c.volumeMl * by }));
+const scale = (cs: Part[], by: number): Part[] => cs.map((c) => ({ ...c, massG: c.massG * by, volumeMl: c.volumeMl === null ? null : c.volumeMl * by }));
 
 /**
  * What to mix or melt to fill `cavityMl`, and what the casting weighs wet, on leaving the mould, and dry. Masses g,
@@ -192,7 +191,9 @@ function forOne(cast: Cast, ml: number, d: CastDecision): CastResult {
                   },
                 ]
               : []),
-            ...(pigmentParts > 0 ? [{ name: "Pigment", role: "pigment" as const, massG: of(pigmentParts), volumeMl: null, note: `${fmt(d.pigmentPct)} % of the binder` }] : []),
+            ...(pigmentParts > 0
+              ? [{ name: "Pigment", role: "pigment" as const, massG: of(pigmentParts), volumeMl: null, note: `${fmt(d.pigmentPct)} % of the binder` }]
+              : []),
             ...(mix.fibrePct > 0
               ? [
                   {

@@ -23,7 +23,11 @@ export function fitMatrix(catalogue: Catalogue, studies: HeatStudies): { cast: C
   return catalogue.casts.map((cast) => ({
     cast,
     cells: catalogue.rubbers.flatMap((rubber): MatrixCell[] => {
-      const chain = judgeChain({ ...NOTHING_SAID, rubberId: rubber.id, castId: cast.id }, catalogue, (r, c) => studies.get(heatKey(standardHeat(r, c))) ?? null);
+      const chain = judgeChain(
+        { ...NOTHING_SAID, rubberId: rubber.id, castId: cast.id },
+        catalogue,
+        (r, c) => studies.get(heatKey(standardHeat(r, c))) ?? null,
+      );
       const link = chain.links.find((l) => l.contact === "rubber-cast");
       return link ? [{ rubber, cast, link }] : [];
     }),

@@ -2,7 +2,6 @@ import { z } from "zod";
 import { VERDICTS } from "../fit";
 import { versioned } from "../record";
 import type { Plan } from "./types";
-import { dossierOf, type Job } from "../record";
 import { FAULTS, type FaultKey } from "./outcome";
 
 const FrozenPart = z.object({ name: z.string(), massG: z.number(), volumeMl: z.number().nullable() });

@@ -271,7 +271,8 @@ function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly Plann
         stocks: catalogue.boxes.flatMap((b) =>
           b.bends || !b.modulusMPa ? [] : [{ id: b.id, name: b.name, bowMm: panelBow(shown.panel, b.thicknessMm, b.modulusMPa).mostMm.typical }],
         ),
-        straps: shown.mostMm.typical > STRAIGHT_MM ? backing(shown.panel, shown.stock.thicknessMm, shown.modulusMPa, STRAIGHT_MM, job.strength.strapN, 1) : null,
+        straps:
+          shown.mostMm.typical > STRAIGHT_MM ? backing(shown.panel, shown.stock.thicknessMm, shown.modulusMPa, STRAIGHT_MM, job.strength.strapN, 1) : null,
       },
     [shown, job.strength.strapN, catalogue.boxes],
   );

@@ -409,8 +409,23 @@ function Places() {
   const { say } = useUnits();
   const { stand, chamber } = job.strength;
   const put = (patch: Partial<StrengthDecision>) => edit((j) => ({ ...j, strength: { ...j.strength, ...patch } }));
-  const size = (label: string, value: number, max: number, set: (v: number) => Partial<StrengthDecision>, path: string, dimension: "length" | "mass" = "length") => (
-    <JobQuantity path={path} label={label} value={value} dimension={dimension} min={1} max={max} set={(j, v) => ({ ...j, strength: { ...j.strength, ...set(v) } })} />
+  const size = (
+    label: string,
+    value: number,
+    max: number,
+    set: (v: number) => Partial<StrengthDecision>,
+    path: string,
+    dimension: "length" | "mass" = "length",
+  ) => (
+    <JobQuantity
+      path={path}
+      label={label}
+      value={value}
+      dimension={dimension}
+      min={1}
+      max={max}
+      set={(j, v) => ({ ...j, strength: { ...j.strength, ...set(v) } })}
+    />
   );
   return (
     <details open={plan.places.length > 0}>
