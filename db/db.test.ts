@@ -9,7 +9,8 @@ import { findJobs, insertJob, listJobs, readJob, saveJob, putJobAway, stepJob } 
 import { putMaterial } from "./materials";
 import { openWorkshop, workshopFiles, type Db } from "./open";
 import { castFamilies, insertPour, listLog, mouldYields, readPour } from "./pours";
-import { readSettings, Settings, writeSettings } from "./settings";
+import { Settings } from "../core/workshop";
+import { readSettings, writeSettings } from "./settings";
 
 let folder: string;
 let db: Db;

@@ -11,7 +11,8 @@ import { putMaterial } from "./materials";
 import type { Db } from "./open";
 import { changePour, insertPour } from "./pours";
 import { jobs, materials, settings } from "./schema";
-import { Settings, writeSettings } from "./settings";
+import { Settings } from "../core/workshop";
+import { writeSettings } from "./settings";
 
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;

@@ -1,31 +1,9 @@
 import { and, asc, desc, eq, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
 import { Range } from "../core/material";
+import type { MouldLine } from "../core/log";
 import { contains } from "./contains";
 import type { Db } from "./open";
 import { jobs, moulds, pours } from "./schema";
-
-export interface Mould {
-  id: string;
-  jobId: string;
-  jobName: string;
-  name: string;
-  madeAt: number;
-  place: string;
-  note: string;
-  expected: Range | null;
-  retiredAt: number | null;
-}
-
-/** A mould with what the log says of it. */
-export interface MouldLine extends Mould {
-  casts: number;
-  good: number;
-  flawed: number;
-  failed: number;
-  lastCastAt: number | null;
-  rubberFamily: string | null;
-  castFamily: string | null;
-}
 
 const count = (which: SQL): SQL<number> => sql<number>`coalesce(sum(case when ${pours.kind} = 'cast' and ${which} then 1 else 0 end), 0)`;
 /** The family in the newest cast's frozen numbers. */

@@ -1,23 +1,9 @@
 import { and, asc, desc, eq, isNull } from "drizzle-orm";
 import * as z from "zod";
+import type { Patch } from "../core/log";
 import type { PatchResult } from "../core/material";
 import type { Db } from "./open";
 import { patches } from "./schema";
-
-export interface Patch {
-  id: string;
-  /** Names the pair; see Link.key. */
-  pair: string;
-  contact: string;
-  between: [string, string];
-  shopC: number;
-  startedAt: number;
-  readyAt: number;
-  endedAt: number | null;
-  outcome: "clean" | "tacky" | null;
-  notes: string;
-  photoFile: string | null;
-}
 
 const Between = z.tuple([z.string(), z.string()]);
 const toPatch = (r: typeof patches.$inferSelect): Patch => ({ ...r, between: Between.parse(r.between) });

@@ -2,38 +2,11 @@ import { and, asc, desc, eq, inArray, isNotNull, isNull, sql, type SQL } from "d
 import { z } from "zod";
 import { KeptDossier, type Dossier } from "../core/record";
 import { Changed, FaultKeySchema, FaultMark, snapshotDocument, type Snapshot, type FaultKey, type Outcome } from "../core/plan";
+import type { MouldYield, Photo, Pour } from "../core/log";
 import { contains } from "./contains";
 import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { moulds, photos, pours } from "./schema";
-
-export interface Photo {
-  id: string;
-  pourId: string;
-  fileName: string;
-  mime: string;
-  bytes: number;
-}
-
-export interface Pour {
-  id: string;
-  jobId: string;
-  mouldId: string | null;
-  mouldName: string | null;
-  kind: "rubber" | "cast";
-  pourIndex: number;
-  pouredAt: number;
-  readyLowAt: number;
-  readyAt: number;
-  readyHighAt: number;
-  openedAt: number | null;
-  outcome: Outcome | null;
-  faults: FaultKey[];
-  notes: string;
-  snapshot: Snapshot;
-  marks: FaultMark[];
-  changed: Changed | null;
-}
 
 export interface NewPour extends Omit<Pour, "openedAt" | "outcome" | "faults" | "notes" | "mouldName" | "marks" | "changed"> {
   /** What was decided that day, and about which materials. */
@@ -232,17 +205,6 @@ export function listLog(db: Db, f: LogFilter): { pours: Pour[]; total: number } 
     .offset(f.page * f.pageSize)
     .all();
   return { pours: soundPours(db, rows), total };
-}
-
-export interface MouldYield {
-  id: string;
-  name: string;
-  jobId: string;
-  madeAt: number;
-  casts: number;
-  good: number;
-  flawed: number;
-  failed: number;
 }
 
 /** Casts of each mould by outcome, the busiest first. `casts` counts those with an outcome. */

@@ -5,7 +5,7 @@ import { snapshotDocument } from "../core/plan";
 import { jobDocument, KeptDossier, newJob, versioned } from "../core/record";
 import { calendarDocument } from "../core/schedule";
 import { weighInDocument } from "../core/weigh";
-import { settingsDocument } from "./settings";
+import { settingsDocument } from "../core/workshop";
 import { frozenBatch } from "./weighIns";
 
 /** One document of each kind as the version before formats were counted on wrote it. */

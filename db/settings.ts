@@ -1,51 +1,8 @@
 import { eq } from "drizzle-orm";
-import { z } from "zod";
+import { Settings, settingsDocument } from "../core/workshop";
+import { readSound } from "./odd";
 import type { Db } from "./open";
 import { settings } from "./schema";
-import { versioned } from "../core/record";
-import { Cup, Handling, handlingDefault } from "../core/weigh";
-import { readSound } from "./odd";
-
-/** Minutes since local midnight. */
-const dayMinute = z.number().int().min(0).max(1439);
-const celsius = z.number().min(-10, "the shop has to be -10 °C or more").max(60, "the shop can be at most 60 °C");
-
-const knownZone = (zone: string): boolean => {
-  try {
-    new Intl.DateTimeFormat("en-GB", { timeZone: zone });
-    return true;
-  } catch {
-    return false;
-  }
-};
-
-/** Choices for the whole workshop. Switching units never changes what is stored. */
-export const Settings = z.object({
-  format: z.literal(1).default(1),
-  units: z.enum(["metric", "us"]).default("metric"),
-  workshopName: z.string().trim().max(60).default("My workshop"),
-  shopC: celsius.default(21),
-  /** What the shop is expected to be by day and by night; null takes shopC for both. */
-  forecast: z.object({ dayC: celsius, nightC: celsius, dayFromMin: dayMinute, dayToMin: dayMinute }).nullable().default(null),
-  /** When hands are there. */
-  waking: z.object({ fromMin: dayMinute, toMin: dayMinute }).default({ fromMin: 7 * 60, toMin: 22 * 60 }),
-  /** IANA name of the time zone; empty takes the machine's own. */
-  zone: z
-    .string()
-    .max(60)
-    .refine((name) => name === "" || knownZone(name), { error: (i) => `"${String(i.input)}" is not a time zone this machine knows: write it as Europe/Berlin` })
-    .default(""),
-  /** Cups and tubs measured once. */
-  cups: z.array(Cup).max(60).default([]),
-  /** How batches are handled here, until a batch says otherwise. */
-  handling: Handling.default(handlingDefault),
-  /** Whether tablets on the local network may reach this workshop, behind its passphrase. */
-  listen: z.boolean().default(false),
-});
-export type Settings = z.infer<typeof Settings>;
-
-/** Settings as they are kept. */
-export const settingsDocument = versioned("settings", Settings, []);
 
 const KEY = "workshop";
 

@@ -9,7 +9,7 @@ import { weighInDocument } from "../core/weigh";
 import { wordsOf, type OddRow } from "./odd";
 import type { Db } from "./open";
 import * as schema from "./schema";
-import { settingsDocument } from "./settings";
+import { settingsDocument } from "../core/workshop";
 import { frozenBatch } from "./weighIns";
 
 const id = z.string().min(1).max(80);

@@ -1,3 +1,5 @@
+import { api } from "../contract";
+import type { BackupPreview } from "../contract/workshop";
 import { randomUUID } from "node:crypto";
 import { createReadStream, existsSync, mkdirSync, openSync, closeSync, fsyncSync, promises as fs, readdirSync, readFileSync, rmSync, writeSync } from "node:fs";
 import { join } from "node:path";
@@ -21,7 +23,7 @@ import {
   type OddRaw,
 } from "../db/tables";
 import { adoptOlder } from "../db/adopt";
-import { Settings } from "../db/settings";
+import { Settings } from "../core/workshop";
 import { BACKUP_LIMIT, readWithin, tooLarge } from "./guard";
 import { exportLog } from "./logCsv";
 import { parseOrRefuse } from "./parse";
@@ -197,22 +199,6 @@ export function openBackup(bytes: Uint8Array): Opened {
   return { madeAt: about.data.madeAt, tables, photos };
 }
 
-export interface PreviewRow {
-  table: TableName;
-  inFile: number;
-  here: number;
-  added: number;
-  differ: number;
-  onlyHere: number;
-}
-export interface Preview {
-  token: string;
-  madeAt: number;
-  rows: PreviewRow[];
-  photos: number;
-  empty: boolean;
-}
-
 const stagedPath = (w: Workshop, token: string): string => join(w.files.folder, "incoming", `${token}.zip`);
 
 const here = (w: Workshop, t: TableName): Map<string, string> => {
@@ -222,7 +208,7 @@ const here = (w: Workshop, t: TableName): Map<string, string> => {
 };
 
 /** Takes a backup in, checks it whole, lays it aside, and says what restoring it would change. */
-export async function previewBackup(w: Workshop, body: ReadableStream<Uint8Array> | null): Promise<Preview> {
+export async function previewBackup(w: Workshop, body: ReadableStream<Uint8Array> | null): Promise<BackupPreview> {
   const bytes = await readWithin(body, BACKUP_LIMIT);
   if (bytes === null) throw new Refusal(413, "too-large", tooLarge(BACKUP_LIMIT));
   const opened = openBackup(bytes);
@@ -231,7 +217,7 @@ export async function previewBackup(w: Workshop, body: ReadableStream<Uint8Array
   // Only the last one laid aside is kept.
   for (const name of readdirSync(join(w.files.folder, "incoming"))) rmSync(join(w.files.folder, "incoming", name), { force: true });
   await fs.writeFile(stagedPath(w, token), bytes);
-  const rows = TABLE_NAMES.map((table): PreviewRow => {
+  const rows = TABLE_NAMES.map((table): BackupPreview["rows"][number] => {
     const mine = here(w, table);
     let [added, differ] = [0, 0];
     const keys = new Set<string>();
@@ -246,9 +232,6 @@ export async function previewBackup(w: Workshop, body: ReadableStream<Uint8Array
   });
   return { token, madeAt: opened.madeAt, rows, photos: opened.photos.size, empty: rows.every((r) => r.table === "settings" || r.here === 0) };
 }
-
-const RESTORE_WAYS = ["add", "take", "replace"] as const;
-const Restore = z.object({ token: z.uuid(), way: z.enum(RESTORE_WAYS) });
 
 function writePhotos(w: Workshop, photos: Map<string, Uint8Array>): void {
   mkdirSync(w.files.photos, { recursive: true });
@@ -272,7 +255,7 @@ function writePhotos(w: Workshop, photos: Map<string, Uint8Array>): void {
  * next start.
  */
 export function restoreBackup(w: Workshop, body: unknown): { added: number; changed: number; kept: string | null } {
-  const { token, way } = parseOrRefuse(Restore, body);
+  const { token, way } = parseOrRefuse(api.backup.restore.in, body);
   const path = stagedPath(w, token);
   if (!existsSync(path)) throw new Refusal(410, "gone", "That backup is no longer laid aside: choose the file again.");
   const { tables, photos } = openBackup(readFileSync(path));

@@ -1,5 +1,6 @@
+import { api } from "../contract";
+import type { CalendarView, Coming, ProductionView } from "../contract/calendar";
 import ical, { ICalCalendarMethod } from "ical-generator";
-import { z } from "zod";
 import { EQUIPMENT_KEYS, type Equipment } from "../core/clock";
 import { tasksOf } from "../core/plan";
 import { calendarDocument, type Calendar, production, wakingSpans, type Production, type Task } from "../core/schedule";
@@ -19,16 +20,6 @@ const MINUTE = 60_000;
 const QUARTER = 15 * MINUTE;
 /** How far the calendar looks, days. */
 const CALENDAR_DAYS = 28;
-
-export interface CalendarView {
-  calendar: Calendar;
-  revision: number;
-  tasks: (Task & { jobName: string })[];
-  /** Waking hours from the calendar's start, minutes. */
-  waking: [number, number][];
-  zone: string;
-  now: number;
-}
 
 const fresh = (w: Workshop): Calendar => ({
   format: 1,
@@ -73,11 +64,9 @@ export function calendarView(w: Workshop): CalendarView {
   };
 }
 
-const SaveCalendar = z.object({ baseRevision: z.number().int().min(0), calendar: calendarDocument });
-
 /** Saves the calendar as decided; a later save by another page is told, never overwritten. */
 export function saveCalendar(w: Workshop, body: unknown): CalendarView {
-  const { calendar, baseRevision } = parseOrRefuse(SaveCalendar, body);
+  const { calendar, baseRevision } = parseOrRefuse(api.calendar.save.in, body);
   if (!writeCalendar(w.db, calendar, baseRevision, w.now()))
     throw new Refusal(409, "stale", "The calendar was changed on another page. Nothing was overwritten: this page now shows it.", { current: calendarView(w) });
   return calendarView(w);
@@ -91,15 +80,6 @@ function readableCalendar(w: Workshop): CalendarView | null {
     if (e instanceof OddRowError) return null;
     throw e;
   }
-}
-
-export interface Coming {
-  id: string;
-  label: string;
-  fromAt: number;
-  toAt: number;
-  href: string;
-  equipment: Equipment | null;
 }
 
 /** What the calendar has for the next days. */
@@ -143,22 +123,9 @@ export function calendarFile(w: Workshop): { fileName: string; text: string } {
   return { fileName: "workshop.ics", text: file.toString() };
 }
 
-const Order = z.object({
-  jobId: z.string().min(1),
-  good: z.number().int("a whole number of castings").min(1).max(500),
-  byAt: z.number(),
-  castMin: z.number().min(1).max(1440).default(20),
-  openMin: z.number().min(1).max(1440).default(15),
-  moulds: z.number().int().min(1).max(40).nullable().default(null),
-  mouldCost: z.number().min(0).max(1e7).nullable().default(null),
-  dayWorth: z.number().min(0).max(1e7).nullable().default(null),
-});
-
-export type ProductionView = Production & { loggedGood: number; logged: number; moulds: number; mouldCost: number | null; demouldH: number };
-
 /** "So many good ones by then", with the yield of this piece's own moulds by the log. */
 export function produce(w: Workshop, body: unknown): ProductionView {
-  const ask = parseOrRefuse(Order, body);
+  const ask = parseOrRefuse(api.calendar.produce.in, body);
   const stored = readJob(w.db, ask.jobId);
   if (!stored) throw new Refusal(404, "no-job", "There is no such job in this workshop.");
   const now = w.now();

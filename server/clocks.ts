@@ -1,5 +1,6 @@
+import { api } from "../contract";
+import type { BenchView } from "../contract/bench";
 import { randomUUID } from "node:crypto";
-import { z } from "zod";
 import {
   CLOCK_KEYS,
   clockFrom,
@@ -47,15 +48,6 @@ export function reopenClocks(w: Workshop, pourId: string): void {
   }
 }
 
-export interface Bench {
-  /** The server's own time, so that a page on a device with another clock counts right. */
-  now: number;
-  clocks: ClockState[];
-  shop: { c: number; measured: boolean; lastAt: number | null; lastC: number | null };
-  forecast: Forecast;
-  waking: { fromMin: number; toMin: number };
-}
-
 function readingsFor(w: Workshop, clocks: readonly Clock[]): TemperatureReading[] {
   const oldest = clocks.reduce((t, c) => Math.min(t, c.startedAt), w.now());
   return listReadings(w.db, oldest - READINGS_BEFORE);
@@ -89,7 +81,7 @@ const FORGOTTEN_MS = 14 * 24 * HOUR;
 const isForgotten = (s: ClockState, now: number): boolean => !OPENS.includes(s.clock.kind) && now - s.finish.highAt > FORGOTTEN_MS;
 
 /** Everything that runs, as it stands now. */
-export function bench(w: Workshop): Bench {
+export function bench(w: Workshop): BenchView {
   const now = w.now();
   const clocks = listClocks(w.db, now - SEEN_AFTER_END);
   const readings = readingsFor(w, clocks);
@@ -120,21 +112,9 @@ export function pourClocks(w: Workshop, pourId: string): ClockState[] {
   return clocks.map((c) => clockState(c, readings, forecast, w.now()));
 }
 
-const NewTimer = z.object({
-  label: z.string().trim().min(1, "say what it is for").max(120),
-  kind: z.enum(CLOCK_KEYS).default("other"),
-  minutes: z
-    .number()
-    .gt(0, "a timer has to be more than 0 minutes")
-    .max(60 * 24 * 60),
-  equipment: z.enum(EQUIPMENT_KEYS).nullable().default(null),
-  jobId: z.string().max(80).nullable().default(null),
-  weighId: z.string().max(80).nullable().default(null),
-});
-
 /** Starts a timer of a person's own. */
 export function startTimer(w: Workshop, body: unknown): ClockState {
-  const ask = parseOrRefuse(NewTimer, body);
+  const ask = parseOrRefuse(api.clocks.start.in, body);
   const h = ask.minutes / 60;
   const plannedC = forecastOf(w).dayC;
   const clock = clockFrom(
@@ -146,22 +126,9 @@ export function startTimer(w: Workshop, body: unknown): ClockState {
   return clockState(clock, [], forecastOf(w), w.now());
 }
 
-const ClockAct = z.discriminatedUnion("do", [
-  z.object({ do: z.literal("end") }),
-  z.object({ do: z.literal("reopen") }),
-  z.object({
-    do: z.literal("snooze"),
-    minutes: z
-      .number()
-      .gt(0)
-      .max(24 * 60),
-    reason: z.string().trim().min(1, "say why, for the log").max(200),
-  }),
-]);
-
 /** Ends, reopens or snoozes a clock. */
 export function actOnClock(w: Workshop, id: string, body: unknown): ClockState {
-  const act = parseOrRefuse(ClockAct, body);
+  const act = parseOrRefuse(api.clocks.act.in, body);
   const now = w.now();
   const clock = changeClock(w.db, id, (c) => {
     switch (act.do) {
@@ -180,16 +147,12 @@ export function actOnClock(w: Workshop, id: string, body: unknown): ClockState {
 /** Ends the clocks of a batch that has left its cup. */
 export const endWeighClocks = (w: Workshop, weighId: string): void => endClocks(w.db, (c) => c.weighId === weighId, w.now());
 
-const NewReading = z.object({
-  c: z.number().min(-40, "colder than -40 °C is no workshop: check the thermometer").max(80, "hotter than 80 °C is no workshop: check the thermometer"),
-  source: z.enum(["typed", "thermometer"]).default("typed"),
-});
 /** A thermometer that talks all the time is written down this often. */
 const EVERY_MS = 60_000;
 
 /** Takes a temperature of the shop. One from a thermometer is kept once a minute. */
-export function takeReading(w: Workshop, body: unknown): Bench["shop"] {
-  const { c, source } = parseOrRefuse(NewReading, body);
+export function takeReading(w: Workshop, body: unknown): BenchView["shop"] {
+  const { c, source } = parseOrRefuse(api.clocks.takeReading.in, body);
   const last = lastReading(w.db);
   const now = w.now();
   if (!(source === "thermometer" && last?.source === "thermometer" && now - last.at < EVERY_MS)) insertReading(w.db, { at: now, c }, source);

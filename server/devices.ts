@@ -1,16 +1,8 @@
+import type { DeviceState } from "../contract/bench";
 import { LineBuffer, readLine, type DeviceReading } from "../core/device";
 import { takeReading } from "./clocks";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
-
-/** What programs on this machine last said of a scale and a thermometer. Kept in memory: an old weight is worse than none. */
-export interface DeviceState {
-  /** The server's own time, ms. */
-  now: number;
-  scale: { reading: Extract<DeviceReading, { kind: "weight" | "overload" }>; at: number } | null;
-  thermometer: { celsius: number; at: number } | null;
-  name: string | null;
-}
 
 /** A device that has said nothing for this long counts as unplugged, ms. */
 const SILENT_MS = 3000;

@@ -1,5 +1,6 @@
+import { api } from "../contract";
+import type { DoorView } from "../contract/workshop";
 import QRCode from "qrcode";
-import { z } from "zod";
 import { hasPassphrase, newPairing, setPassphrase, signOutAll } from "./door";
 import { GATE_HEADER, gateState, lanUrl, tendGate } from "./gate";
 import { parseOrRefuse } from "./parse";
@@ -14,19 +15,12 @@ function onlyThere(first: boolean): void {
   if (!first) throw new Refusal(403, "first-machine", "The door is set up on the first machine only, not from the network.");
 }
 
-export interface DoorView extends ReturnType<typeof gateState> {
-  first: boolean;
-  url: string | null;
-}
-
 export const doorState = (w: Workshop, first: boolean): DoorView => ({ ...gateState(w), first, url: lanUrl("/") });
-
-const Door = z.object({ listen: z.boolean().optional(), passphrase: z.string().optional() });
 
 /** Turns listening on or off, and sets the passphrase. Without a passphrase nothing listens. */
 export async function setDoor(w: Workshop, first: boolean, body: unknown): Promise<DoorView> {
   onlyThere(first);
-  const ask = parseOrRefuse(Door, body);
+  const ask = parseOrRefuse(api.door.set.in, body);
   if (ask.passphrase !== undefined) await setPassphrase(w, { passphrase: ask.passphrase });
   if (ask.listen && !hasPassphrase(w)) throw new Refusal(422, "no-passphrase", "Set a passphrase first: every device on the network stands behind it.");
   if (ask.listen !== undefined) setListen(w, ask.listen);

@@ -1,3 +1,4 @@
+import { api } from "../contract";
 import { randomUUID } from "node:crypto";
 import Papa from "papaparse";
 import * as z from "zod";
@@ -20,13 +21,6 @@ import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
 const ExportQuery = z.object({ format: z.enum(["json", "csv"]).catch("json"), scope: z.enum(["own", "all"]).catch("own") });
-
-const ImportMaterials = z.strictObject({
-  format: z.enum(["json", "csv"]),
-  text: z.string().max(240_000, "the file is too long: at most 240,000 characters"),
-  /** Keep the good rows although others are bad. Without it a file with any bad row is refused whole. */
-  keepGood: z.boolean().default(false),
-});
 
 /** The workshop's own materials, or all that are known, as a file. */
 export function exportMaterials(w: Workshop, query: Record<string, unknown>): { fileName: string; mime: string; text: string } {
@@ -74,7 +68,7 @@ function readCsv(text: string): ReadMaterials {
 
 /** Takes materials in. Bad rows are listed by line and column and nothing is kept, unless the person agrees to keep the rest. */
 export function importMaterials(w: Workshop, body: unknown): { kept: number; faults: RowFault[]; doubts: { line: number; name: string; message: string }[] } {
-  const ask = parseOrRefuse(ImportMaterials, body);
+  const ask = parseOrRefuse(api.materials.import.in, body);
   const { good, faults } = ask.format === "json" ? readMaterialsJson(ask.text) : readCsv(ask.text);
   if (faults.length > 0 && !ask.keepGood)
     throw new Refusal(422, "bad-rows", `${new Set(faults.map((f) => f.line)).size} of the rows are not usable; nothing was imported.`, {

@@ -1,3 +1,5 @@
+import type * as z from "zod";
+import type { Endpoint, ParamsOf } from "../contract/endpoint";
 import { OperationFault } from "../core/operations";
 import { OddRowError } from "../db/odd";
 import { BODY_LIMIT, readWithin, tooLarge } from "./guard";
@@ -47,3 +49,28 @@ export async function answer(serve: (w: Workshop) => unknown, status = 200): Pro
     return refuse(e);
   }
 }
+
+/** What a route is asked with: the ":parts" of its path, and what came with it: JSON, a query, or for files the request itself. */
+export interface Ask<E extends Endpoint> {
+  params: { [key in keyof ParamsOf<E["path"]>]: string };
+  body: unknown;
+  request: Request;
+}
+
+interface Context<E extends Endpoint> {
+  params: Promise<Ask<E>["params"]>;
+}
+
+const bodyOf = async (e: Endpoint, request: Request): Promise<unknown> => {
+  if (e.bytes || e.in === null) return null;
+  return e.method === "GET" ? Object.fromEntries(new URL(request.url).searchParams) : readJson(request);
+};
+
+/**
+ * The route of one endpoint of the contract: it reads what the contract says comes in, and the compiler holds what `run` gives
+ * to what the contract says goes out.
+ */
+export const serve =
+  <E extends Endpoint>(e: E, run: (w: Workshop, ask: Ask<E>) => z.input<E["out"]> | Promise<z.input<E["out"]>>) =>
+  (request: Request, { params }: Context<E>): Promise<Response> =>
+    answer(async (w) => run(w, { params: await params, body: await bodyOf(e, request), request }), e.status);

@@ -1,25 +1,20 @@
+import type { JobName } from "../contract/jobs";
+import { api } from "../contract";
 import { randomUUID } from "node:crypto";
-import { z } from "zod";
-import { Job, newJob } from "../core/record";
+import { newJob } from "../core/record";
 import { findJobs, insertJob, listJobs, readJob, saveJob, putJobAway, stepJob, type JobLine, type StepResult, type StoredJob } from "../db/jobs";
 import { readSettings } from "../db/settings";
 import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
-const NewJob = z.object({
-  name: z.string().trim().min(1, "give the job a name").max(80, "a name can be at most 80 letters long"),
-});
-const SaveJob = z.object({ baseRevision: z.number().int().min(1), job: Job });
-const StepJob = z.object({ baseRevision: z.number().int().min(1), direction: z.enum(["undo", "redo"]) });
-
 export const jobsInHand = (w: Workshop, limit = 60): { lines: JobLine[]; total: number } => listJobs(w.db, limit);
 
 /** Jobs in hand whose name holds the text; at most 30. */
-export const jobsNamed = (w: Workshop, text: string): { id: string; name: string }[] => findJobs(w.db, text.slice(0, 80), 30);
+export const jobsNamed = (w: Workshop, query: unknown): JobName[] => findJobs(w.db, parseOrRefuse(api.jobs.named.in, query).text.slice(0, 80), 30);
 
 export function createJob(w: Workshop, body: unknown): { id: string } {
-  const { name } = parseOrRefuse(NewJob, body);
+  const { name } = parseOrRefuse(api.jobs.make.in, body);
   const id = randomUUID();
   insertJob(w.db, id, newJob(name, readSettings(w.db).shopC), w.now());
   return { id };
@@ -49,16 +44,17 @@ function settle(w: Workshop, id: string, result: StepResult): StoredJob {
 
 /** Saves a job's document over the revision it was based on. */
 export function updateJob(w: Workshop, id: string, body: unknown): StoredJob {
-  const { job, baseRevision } = parseOrRefuse(SaveJob, body);
+  const { job, baseRevision } = parseOrRefuse(api.jobs.save.in, body);
   return settle(w, id, saveJob(w.db, id, job, baseRevision, w.now()));
 }
 
 export function undoJob(w: Workshop, id: string, body: unknown): StoredJob {
-  const { baseRevision, direction } = parseOrRefuse(StepJob, body);
+  const { baseRevision, direction } = parseOrRefuse(api.jobs.step.in, body);
   return settle(w, id, stepJob(w.db, id, direction, baseRevision, w.now()));
 }
 
 /** Puts a job away; its log and moulds stay. */
-export function putAway(w: Workshop, id: string): void {
+export function putAway(w: Workshop, id: string): { ok: true } {
   if (!putJobAway(w.db, id, w.now())) missing(id);
+  return { ok: true };
 }

@@ -1,6 +1,7 @@
 import Papa from "papaparse";
 import { FAULTS, OUTCOME_WORD } from "../core/plan";
-import { listLog, type Pour } from "../db/pours";
+import { type Pour } from "../core/log";
+import { listLog } from "../db/pours";
 import { logFilter } from "./pours";
 import type { Workshop } from "./workshop";
 

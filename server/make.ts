@@ -1,3 +1,4 @@
+import type { MakeSummary } from "../contract/jobs";
 import { type Plan } from "../core/plan";
 import type { Job } from "../core/record";
 import { cutListPlot, dxfOf, nestedPlot, svgOf } from "../make/plot";
@@ -103,24 +104,12 @@ async function printOf(name: string, job: Job, p: Plan): Promise<Print> {
   return printedSprue(choke, 2 * choke, Math.max(5, job.mould.baseMm));
 }
 
-/** What the printed and cut files of a job come to, for the screen. */
-export interface MakeSummary {
-  box: PrintSummary | null;
-  jacket: PrintSummary | null;
-  sheets: { sheets: number; thicknessMm: number; used: number; tooLarge: string[] }[];
-}
-interface PrintSummary {
-  parts: { name: string; sizeMm: [number, number, number]; volumeMl: number; fits: boolean }[];
-  volumeMl: number;
-  holes: number;
-}
-
 export async function makeSummary(w: Workshop, jobId: string): Promise<MakeSummary> {
   const stored = getJob(w, jobId);
   const { job } = stored;
   const p = planJob(w, stored);
   const { make } = job;
-  const summed = (print: Print): PrintSummary => ({
+  const summed = (print: Print): NonNullable<MakeSummary["box"]> => ({
     parts: print.parts.map(({ name, sizeMm, volumeMl }) => ({
       name,
       sizeMm,

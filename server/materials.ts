@@ -1,5 +1,6 @@
+import { api } from "../contract";
 import { randomUUID } from "node:crypto";
-import { doubtsAbout, isBuiltIn, Material, type Doubt } from "../core/material";
+import { doubtsAbout, isBuiltIn, type Doubt, type Material } from "../core/material";
 import { deleteMaterial, listOwnMaterials, putMaterial } from "../db/materials";
 import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
@@ -16,7 +17,7 @@ export function allMaterials(w: Workshop): Material[] {
 
 /** Adds an entry of the workshop's own, usually a copy of another. The id in the body is replaced. */
 export function addMaterial(w: Workshop, body: unknown): { id: string; doubts: Doubt[] } {
-  const material = parseOrRefuse(Material, body);
+  const material = parseOrRefuse(api.materials.add.in, body);
   const id = `own-${randomUUID()}`;
   putMaterial(w.db, { ...material, id }, w.now());
   return { id, doubts: doubtsAbout(material) };
@@ -25,12 +26,13 @@ export function addMaterial(w: Workshop, body: unknown): { id: string; doubts: D
 export function updateMaterial(w: Workshop, id: string, body: unknown): { id: string; doubts: Doubt[] } {
   if (isBuiltIn(id)) throw new Refusal(409, "built-in", "Built-in entries stay as they are: copy it and change the copy.");
   if (!listOwnMaterials(w.db).some((m) => m.id === id)) throw new Refusal(404, "no-material", `There is no material "${id.slice(0, 60)}" of your own.`);
-  const material = parseOrRefuse(Material, body);
+  const material = parseOrRefuse(api.materials.save.in, body);
   putMaterial(w.db, { ...material, id }, w.now());
   return { id, doubts: doubtsAbout(material) };
 }
 
-export function removeMaterial(w: Workshop, id: string): void {
+export function removeMaterial(w: Workshop, id: string): { ok: true } {
   if (isBuiltIn(id)) throw new Refusal(409, "built-in", "Built-in entries cannot be removed.");
   if (!deleteMaterial(w.db, id)) throw new Refusal(404, "no-material", `There is no material "${id.slice(0, 60)}" of your own.`);
+  return { ok: true };
 }

@@ -1,7 +1,7 @@
+import { api } from "../contract";
 import { randomUUID } from "node:crypto";
-import * as z from "zod";
-import { CONTACTS, isTriable } from "../core/fit";
-import { changePatch, insertPatch, listPatchesOf, listRunningPatches, pairRunning, readPatch, type Patch } from "../db/patches";
+import { type Patch } from "../core/log";
+import { changePatch, insertPatch, listPatchesOf, listRunningPatches, pairRunning, readPatch } from "../db/patches";
 import { parseOrRefuse } from "./parse";
 import { keepPicture, readPicture } from "./photos";
 import { Refusal } from "./refusal";
@@ -9,25 +9,9 @@ import type { Workshop } from "./workshop";
 
 const HOUR = 3_600_000;
 
-const StartPatch = z.strictObject({
-  pair: z.string().min(3).max(500),
-  contact: z.enum(CONTACTS).refine(isTriable, { message: "this contact cannot be tried with a patch" }),
-  between: z.tuple([z.string().min(1).max(200), z.string().min(1).max(200)]),
-  shopC: z.number().min(-10).max(60),
-  waitH: z
-    .number()
-    .gt(0)
-    .max(24 * 30),
-});
-
-const JudgePatch = z.strictObject({
-  outcome: z.enum(["clean", "tacky"]).nullable().optional(),
-  notes: z.string().max(2000, "notes can be at most 2000 letters long").optional(),
-});
-
 /** Starts the clock of a patch test. One pair is tried once at a time. */
 export function startPatch(w: Workshop, body: unknown): Patch {
-  const { waitH, ...ask } = parseOrRefuse(StartPatch, body);
+  const { waitH, ...ask } = parseOrRefuse(api.patches.start.in, body);
   const running = pairRunning(w.db, ask.pair);
   if (running) return running;
   const now = w.now();
@@ -44,7 +28,7 @@ export function getPatch(w: Workshop, id: string): Patch {
 
 /** Writes down what a patch test showed; a null outcome takes the judgement back. */
 export function judgePatch(w: Workshop, id: string, body: unknown): Patch {
-  const { outcome, notes } = parseOrRefuse(JudgePatch, body);
+  const { outcome, notes } = parseOrRefuse(api.patches.judge.in, body);
   const before = getPatch(w, id);
   // A slow cure looks clean at the edges first: clean is only believed after its time, tacky at any time.
   if (outcome === "clean" && w.now() < before.readyAt)

@@ -1,8 +1,9 @@
 import { randomUUID } from "node:crypto";
 import { mkdirSync, promises as fs } from "node:fs";
 import { basename, join, resolve, sep } from "node:path";
-import { deletePhoto, insertPhoto, readPhoto, type Photo } from "../db/pours";
-import { PHOTO_LIMIT, tooLarge } from "./guard";
+import { type Photo } from "../core/log";
+import { deletePhoto, insertPhoto, readPhoto } from "../db/pours";
+import { PHOTO_LIMIT, readWithin, tooLarge } from "./guard";
 import { getPour } from "./pours";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
@@ -64,6 +65,13 @@ export async function keepPicture<T>(
   }
 }
 
+/** The picture a request brings, within the limit. */
+export async function pictureIn(request: Request): Promise<Buffer> {
+  const bytes = await readWithin(request.body, PHOTO_LIMIT);
+  if (bytes === null) throw new Refusal(413, "too-large", tooLarge(PHOTO_LIMIT));
+  return bytes;
+}
+
 /** Adds a photo to a pour. */
 export async function addPhoto(w: Workshop, pourId: string, bytes: Buffer, writeFile?: WriteFile): Promise<Photo> {
   getPour(w, pourId);
@@ -106,8 +114,9 @@ export async function openPhoto(w: Workshop, id: string): Promise<{ photo: Photo
   return { photo, bytes: (await readPicture(w, photo.fileName)).bytes };
 }
 
-export async function removePhoto(w: Workshop, id: string): Promise<void> {
+export async function removePhoto(w: Workshop, id: string): Promise<{ ok: true }> {
   const photo = readPhoto(w.db, id);
   if (!photo || !deletePhoto(w.db, id)) throw new Refusal(404, "no-photo", "There is no such photo.");
   await fs.rm(photoPath(w, photo.fileName), { force: true });
+  return { ok: true };
 }

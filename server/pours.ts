@@ -1,22 +1,12 @@
+import { api } from "../contract";
+import { LogFilter } from "../contract/log";
 import { randomUUID } from "node:crypto";
 import { completed, trimmed, type Dossier, type KeptDossier } from "../core/record";
-import { z } from "zod";
 import { Changed, clocksOf, FaultKeySchema, FaultMark, freeze, OUTCOMES, type Actual, type Plan, type Snapshot } from "../core/plan";
 import { endClocks } from "../db/clocks";
 import type { StoredJob } from "../db/jobs";
-import {
-  changePour,
-  insertPour,
-  listJobPours,
-  listLog,
-  listMoulds,
-  listPhotos,
-  mouldYields,
-  readPour,
-  type MouldYield,
-  type Photo,
-  type Pour,
-} from "../db/pours";
+import { type MouldYield, type Photo, type Pour } from "../core/log";
+import { changePour, insertPour, listJobPours, listLog, listMoulds, listPhotos, mouldYields, readPour } from "../db/pours";
 import { Cut, NO_CUT } from "../core/weigh";
 import { OPENS, readShopC, reopenClocks, startClocks } from "./clocks";
 import { getJob } from "./jobs";
@@ -26,26 +16,6 @@ import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
 const HOUR = 3_600_000;
-
-const LogPour = z.object({
-  jobId: z.string().min(1),
-  /** The revision the person was looking at: what they saw is what is frozen. */
-  jobRevision: z.number().int().min(1),
-  kind: z.enum(["rubber", "cast"]),
-  pourIndex: z.number().int().min(0).max(40).default(0),
-  mouldId: z.string().nullable().default(null),
-  /** Sprue and vents as they were cut for a casting. */
-  cut: Cut.default(NO_CUT),
-});
-
-const ChangePour = z.object({
-  opened: z.boolean().optional(),
-  outcome: z.enum(OUTCOMES).nullable().optional(),
-  faults: z.array(FaultKeySchema).max(20).optional(),
-  notes: z.string().max(4000, "notes can be at most 4000 letters long").optional(),
-  marks: z.array(FaultMark).max(60, "at most 60 marks on one drawing").optional(),
-  changed: Changed.nullable().optional(),
-});
 
 /** A job's plan as it stands, and its frozen numbers for one pour; refuses where they are not worked out. */
 export function freezePour(
@@ -129,7 +99,7 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
 
 /** Logs a pour that has just been made, with the plan's numbers frozen. */
 export function logPour(w: Workshop, body: unknown): Pour {
-  const ask = parseOrRefuse(LogPour, body);
+  const ask = parseOrRefuse(api.log.enter.in, body);
   const { dossier, snapshot } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
   // Nothing was weighed here, but what was cut and how warm it was belong to the day all the same.
   const actual: Actual = { parts: [], totalG: 0, cups: 1, witnessG: 0, stirredAt: null, shopC: readShopC(w), ...ask.cut };
@@ -153,7 +123,7 @@ export function getPour(w: Workshop, id: string): { pour: Pour; photos: Photo[] 
 
 /** Writes down when it was opened and how it came out; opening ends its clocks, and starts those that run from it. */
 export function updatePour(w: Workshop, id: string, body: unknown): Pour {
-  const { opened, ...change } = parseOrRefuse(ChangePour, body);
+  const { opened, ...change } = parseOrRefuse(api.log.change.in, body);
   const before = getPour(w, id).pour;
   // Naming an outcome means it has been opened.
   const openedAt = opened === false ? null : opened === true || (change.outcome && before.openedAt === null) ? (before.openedAt ?? w.now()) : undefined;
@@ -176,26 +146,21 @@ export const poursOfJob = (w: Workshop, jobId: string): Pour[] => listJobPours(w
 export const mouldsOfJob = (w: Workshop, jobId: string): { id: string; name: string }[] => listMoulds(w.db, jobId);
 export const yields = (w: Workshop): MouldYield[] => mouldYields(w.db);
 
-const LogQuery = z.object({
-  text: z.string().max(100).catch(""),
-  outcome: z.enum(["all", "open", ...OUTCOMES]).catch("all"),
-  mouldId: z.string().max(80).nullable().catch(null),
-  page: z.coerce.number().int().min(0).max(100_000).catch(0),
-});
-
 export const LOG_PAGE = 40;
 
 /** The log's filters as asked for. Odd query values fall back to their defaults. */
-export const logFilter = (query: Record<string, unknown>): z.infer<typeof LogQuery> =>
-  LogQuery.parse({
+export function logFilter(asked: unknown): LogFilter {
+  const query = parseOrRefuse(api.log.list.in, asked);
+  return LogFilter.parse({
     text: query.text ?? "",
     outcome: query.outcome ?? "all",
     mouldId: query.mouldId ?? null,
     page: query.page ?? 0,
   });
+}
 
 /** One page of the logbook. */
-export function logbook(w: Workshop, query: Record<string, unknown>): { pours: Pour[]; total: number; filter: z.infer<typeof LogQuery> } {
+export function logbook(w: Workshop, query: unknown): { pours: Pour[]; total: number; filter: LogFilter } {
   const filter = logFilter(query);
   return { ...listLog(w.db, { ...filter, pageSize: LOG_PAGE }), filter };
 }

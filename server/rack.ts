@@ -1,11 +1,14 @@
+import { api } from "../contract";
+import { RackFilter, type MouldPage, type PourAdvice, type RackLine } from "../contract/log";
 import QRCode from "qrcode";
 import { z } from "zod";
 import { Range } from "../core/material";
 import { buildScene, type Scene } from "../core/draw";
 import { Changed, FaultKeySchema } from "../core/plan";
 import { adviseNext, costPerGood, didHelp, expectedCasts, lifeLeft, type NextChange } from "../core/rack";
-import { castNumber, changeMould, listRack, mouldCasts, mouldCost, readMould, type MouldLine } from "../db/moulds";
-import type { Pour } from "../db/pours";
+import { type MouldLine } from "../core/log";
+import { castNumber, changeMould, listRack, mouldCasts, mouldCost, readMould } from "../db/moulds";
+import type { Pour } from "../core/log";
 import { gateState, lanUrl } from "./gate";
 import { parseOrRefuse } from "./parse";
 import { planOfPour } from "./plans";
@@ -16,46 +19,16 @@ import type { Workshop } from "./workshop";
 const HOUR = 3_600_000;
 export const RACK_PAGE = 60;
 
-const RackQuery = z.object({
-  text: z.string().max(100).catch(""),
-  which: z.enum(["use", "retired", "all"]).catch("use"),
-  page: z.coerce.number().int().min(0).max(10_000).catch(0),
-});
-
-export interface RackLine extends MouldLine {
-  /** Casts it is expected to bear, its own figure or by family; null where nobody knows. */
-  life: Range | null;
-  left: Range | null;
-}
-
 const withLife = (m: MouldLine): RackLine => {
   const life = m.expected ?? expectedCasts(m.rubberFamily, m.castFamily);
   return { ...m, life, left: life && lifeLeft(life, m.casts) };
 };
 
-export function rack(w: Workshop, query: Record<string, unknown>): { moulds: RackLine[]; total: number; filter: z.infer<typeof RackQuery> } {
-  const filter = RackQuery.parse({ text: query.text ?? "", which: query.which ?? "use", page: query.page ?? 0 });
+export function rack(w: Workshop, asked: unknown): { moulds: RackLine[]; total: number; filter: RackFilter } {
+  const query = parseOrRefuse(api.rack.list.in, asked);
+  const filter = RackFilter.parse({ text: query.text ?? "", which: query.which ?? "use", page: query.page ?? 0 });
   const { moulds, total } = listRack(w.db, { ...filter, pageSize: RACK_PAGE });
   return { moulds: moulds.map(withLife), total, filter };
-}
-
-export interface MouldCast {
-  id: string;
-  pouredAt: number;
-  outcome: string | null;
-  sprueMm: number | null;
-  faults: z.infer<typeof FaultKeySchema>[];
-  changed: Changed | null;
-  /** Whether the one thing changed for it helped. */
-  helped: boolean | null;
-}
-
-export interface MouldPage {
-  mould: RackLine;
-  casts: MouldCast[];
-  cost: number | null;
-  costPerGood: number | null;
-  labelUrl: string | null;
 }
 
 function find(w: Workshop, id: string): MouldLine {
@@ -64,7 +37,7 @@ function find(w: Workshop, id: string): MouldLine {
   return m;
 }
 
-const castsOf = (w: Workshop, id: string): MouldCast[] =>
+const castsOf = (w: Workshop, id: string): MouldPage["casts"] =>
   mouldCasts(w.db, id).map((c) => {
     const faults = z.array(FaultKeySchema).parse(c.faults);
     const changed = c.changed === null ? null : Changed.parse(c.changed);
@@ -86,18 +59,8 @@ export function mouldPage(w: Workshop, id: string): MouldPage {
   return { mould: withLife(m), casts: castsOf(w, id), cost, costPerGood: costPerGood(cost, m.good), labelUrl: lanUrl(`/rack/${id}`) };
 }
 
-const ChangeMould = z.object({
-  name: z.string().trim().min(1, "give the mould a name").max(100).optional(),
-  place: z.string().max(120).optional(),
-  note: z.string().max(2000).optional(),
-  expected: Range.refine((r) => r.low >= 0 && r.high <= 1e6, { message: "has to be from 0 to a million casts" })
-    .nullable()
-    .optional(),
-  retired: z.boolean().optional(),
-});
-
 export function updateMould(w: Workshop, id: string, body: unknown): MouldPage {
-  const { retired, ...change } = parseOrRefuse(ChangeMould, body);
+  const { retired, ...change } = parseOrRefuse(api.rack.change.in, body);
   const m = find(w, id);
   changeMould(w.db, id, { ...change, ...(retired === undefined ? {} : { retiredAt: retired ? (m.retiredAt ?? w.now()) : null }) });
   return mouldPage(w, id);
@@ -108,14 +71,6 @@ export async function mouldLabel(w: Workshop, id: string, own: string): Promise<
   const mould = find(w, id);
   const url = lanUrl(`/rack/${id}`) ?? `${own}/rack/${id}`;
   return { mould, url, open: gateState(w).open, svg: await QRCode.toString(url, { type: "svg", margin: 0, errorCorrectionLevel: "M" }) };
-}
-
-export interface PourAdvice {
-  next: NextChange[];
-  /** What was changed for this pour, and whether it helped. */
-  helped: boolean | null;
-  /** The section as it was that day; null where it was not kept. */
-  scene: Scene | null;
 }
 
 /** What to change after a pour, worked out from its faults and the numbers frozen with it. */

@@ -1,9 +1,10 @@
-import { readSettings, Settings, writeSettings } from "../db/settings";
+import { api } from "../contract";
+import { Settings } from "../core/workshop";
+import { readSettings, writeSettings } from "../db/settings";
 import type { Forecast } from "../core/cure";
 import { parseOrRefuse } from "./parse";
 import type { Workshop } from "./workshop";
 
-export type { Settings } from "../db/settings";
 
 /** The machine's own time zone. */
 const machineZone = (): string => new Intl.DateTimeFormat("en-GB").resolvedOptions().timeZone;
@@ -22,7 +23,7 @@ export const setListen = (w: Workshop, listen: boolean): void => writeSettings(w
 
 /** Changes some settings and returns all. */
 export function updateSettings(w: Workshop, body: unknown): Settings {
-  const change = parseOrRefuse(Settings.omit({ listen: true }).partial(), body);
+  const change = parseOrRefuse(api.settings.change.in, body);
   const next = {
     ...readSettings(w.db),
     ...Object.fromEntries(Object.entries(change).filter(([k]) => typeof body === "object" && body !== null && k in body)),

@@ -1,5 +1,7 @@
+import { api } from "../contract";
+import type { BatchLine } from "../contract/bench";
+import type { FillCurve, WeighView } from "../contract/weigh";
 import { randomUUID } from "node:crypto";
-import { z } from "zod";
 import { Changed, clocksOf, type Actual, type Plan } from "../core/plan";
 import { volumeBelow } from "../core/master";
 import {
@@ -24,37 +26,6 @@ import { planKept } from "./plans";
 import { enterPour, freezePour, getPour, mouldFor } from "./pours";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
-
-const Begin = z.object({
-  jobId: z.string().min(1),
-  jobRevision: z.number().int().min(1),
-  kind: z.enum(["rubber", "cast"]),
-  pourIndex: z.number().int().min(0).max(60).default(0),
-  mouldId: z.string().max(80).nullable().default(null),
-  cut: Cut.default(NO_CUT),
-});
-
-/** How the box fills, for gauging: volume in mL up to heights in mm above the floor of this pour; null where nothing fills it level. */
-export interface FillCurve {
-  fillLineMm: number;
-  points: { mm: number; ml: number }[];
-  /** How well the volume was known beforehand, as a share. */
-  planShare: number;
-}
-
-export interface WeighView {
-  id: string;
-  jobId: string;
-  kind: "rubber" | "cast";
-  pourIndex: number;
-  mouldId: string | null;
-  revision: number;
-  endedAt: number | null;
-  pourId: string | null;
-  weighIn: WeighIn;
-  fill: FillCurve | null;
-  cautions: string[];
-}
 
 const CURVE_STEPS = 60;
 
@@ -141,7 +112,7 @@ function planned(
 
 /** Puts a batch on the bench, or finds the one of this pour that is there already. */
 export function beginWeighing(w: Workshop, body: unknown): WeighView {
-  const ask = parseOrRefuse(Begin, body);
+  const ask = parseOrRefuse(api.weigh.begin.in, body);
   const there = openWeighIn(w.db, ask.jobId, ask.kind, ask.pourIndex);
   if (there) return viewOf(w, there);
   const { stored, planned: p, snapshot, dossier } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
@@ -183,12 +154,12 @@ function find(w: Workshop, id: string): StoredWeighIn {
 }
 
 export const getWeighing = (w: Workshop, id: string): WeighView => viewOf(w, find(w, id));
-export const openBatches = (w: Workshop): { id: string; jobName: string; what: string; material: string; startedAt: number }[] =>
+export const openBatches = (w: Workshop): BatchLine[] =>
   listOpenWeighIns(w.db).map((s) => ({ id: s.id, jobName: s.weighIn.jobName, what: s.weighIn.what, material: s.weighIn.material, startedAt: s.startedAt }));
 
 /** Writes one act down; what is acknowledged here survives a power cut. The first stir of a cup starts its pot life. */
 export function actOnBatch(w: Workshop, id: string, body: unknown): WeighView {
-  const act = parseOrRefuse(WeighAct, body);
+  const act = parseOrRefuse(api.weigh.act.in, body);
   return w.db.transaction(
     () => {
       const s = find(w, id);
@@ -210,11 +181,9 @@ export function actOnBatch(w: Workshop, id: string, body: unknown): WeighView {
   );
 }
 
-const Finish = z.object({ changed: Changed.nullable().default(null) });
-
 /** The batch is in the mould: it goes into the log with what was really weighed, and its cure clock starts. */
 export function finishBatch(w: Workshop, id: string, body: unknown): { pourId: string } {
-  const { changed } = parseOrRefuse(Finish, body);
+  const { changed } = parseOrRefuse(api.weigh.finish.in, body);
   const s = find(w, id);
   if (s.pourId) return { pourId: s.pourId };
   const wi = s.weighIn;
@@ -265,10 +234,11 @@ export function finishBatch(w: Workshop, id: string, body: unknown): { pourId: s
 }
 
 /** Takes a batch off the bench without a pour. */
-export function dropBatch(w: Workshop, id: string): void {
+export function dropBatch(w: Workshop, id: string): { ok: true } {
   const s = find(w, id);
   w.db.transaction(() => {
     endWeighIn(w.db, id, w.now(), null);
     s.weighIn.cups.forEach((_, i) => endWeighClocks(w, `${id}:${i}`));
   });
+  return { ok: true };
 }

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { CLOCK_KEYS, EQUIPMENT_KEYS, isDeadline } from "./kinds";
-import { CureRule, cureState, type CureState, type Finish, type Forecast, type TemperatureReading } from "../cure";
+import { CureRule, cureState, type CureState, Finish, type Forecast, type TemperatureReading } from "../cure";
 
 const Snooze = z.object({ at: z.number(), until: z.number(), reason: z.string().trim().min(1, "say why, for the log").max(200) });
 
@@ -50,22 +50,24 @@ export const clockFrom = (id: string, c: Pick<Clock, "kind" | "label" | "rule" |
   endedAt: null,
 });
 
-export type Phase = "running" | "soon" | "due" | "closing" | "past" | "ended";
+export const PHASES = ["running", "soon", "due", "closing", "past", "ended"] as const;
+export type Phase = (typeof PHASES)[number];
 
-export interface ClockState {
-  clock: Clock;
-  finish: Finish;
+export const ClockState = z.object({
+  clock: Clock,
+  finish: Finish,
   /** When its window closes, ms; null where it has none. */
-  closesAt: number | null;
-  phase: Phase;
+  closesAt: z.number().nullable(),
+  phase: z.enum(PHASES),
   /** True while it should call: due, not ended, not snoozed. */
-  calls: boolean;
-  snoozedUntil: number | null;
-  done: number;
-  meanC: number | null;
-  measured: number;
-  laterH: number;
-}
+  calls: z.boolean(),
+  snoozedUntil: z.number().nullable(),
+  done: z.number(),
+  meanC: z.number().nullable(),
+  measured: z.number(),
+  laterH: z.number(),
+});
+export type ClockState = z.infer<typeof ClockState>;
 
 /** How a clock stands. Deadlines are due at the early end of their band, waits at their typical end. */
 export const clockState = (clock: Clock, readings: readonly TemperatureReading[], forecast: Forecast, now: number): ClockState =>

@@ -1,3 +1,4 @@
+import * as z from "zod";
 import type { CureRule } from "./rule";
 import { forecastC, temperatureAt, type Forecast, type TemperatureReading } from "./track";
 
@@ -31,11 +32,8 @@ export function cureRate(rule: CureRule, c: number, which: Which): number {
 
 const CORNERS: readonly Which[] = ["low", "typical", "high"];
 
-export interface Finish {
-  lowAt: number;
-  typicalAt: number;
-  highAt: number;
-}
+export const Finish = z.object({ lowAt: z.number(), typicalAt: z.number(), highAt: z.number() });
+export type Finish = z.infer<typeof Finish>;
 
 export interface CureState {
   finish: Finish;

@@ -1,12 +1,14 @@
+import * as z from "zod";
 /** What the crafter expects of the shop: one temperature by day, one by night, °C. Hours are local wall-clock minutes of the day. */
-export interface Forecast {
-  dayC: number;
-  nightC: number;
-  dayFromMin: number;
-  dayToMin: number;
+export const Forecast = z.object({
+  dayC: z.number(),
+  nightC: z.number(),
+  dayFromMin: z.number(),
+  dayToMin: z.number(),
   /** IANA name of the workshop's time zone, such as "Europe/Berlin". */
-  zone: string;
-}
+  zone: z.string(),
+});
+export type Forecast = z.infer<typeof Forecast>;
 
 /** A thermometer reading, or one typed; at in ms. */
 export interface TemperatureReading {

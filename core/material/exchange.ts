@@ -7,11 +7,8 @@ import { Material, type MaterialKind } from "./schema";
 export const MaterialFile = z.strictObject({ format: z.literal("zesty-materials"), version: z.literal(1), materials: z.array(Material).max(5000) });
 
 /** Why a row of a file is no material: its line (1 is the first of the file), its column where one is to blame, and what to do. */
-export interface RowFault {
-  line: number;
-  column: string;
-  message: string;
-}
+export const RowFault = z.object({ line: z.number(), column: z.string(), message: z.string() });
+export type RowFault = z.infer<typeof RowFault>;
 
 export interface ReadMaterials {
   good: { line: number; material: Material; doubts: Doubt[] }[];

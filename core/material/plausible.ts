@@ -1,11 +1,13 @@
+import * as z from "zod";
 import type { Material, Range } from "./schema";
 
 /** One doubt about a material's figures. Doubts never block saving: the person's data sheet may be right. */
-export interface Doubt {
+export const Doubt = z.object({
   /** Dotted path of the field the doubt is about. */
-  path: string;
-  message: string;
-}
+  path: z.string(),
+  message: z.string(),
+});
+export type Doubt = z.infer<typeof Doubt>;
 
 function outside(path: string, r: Range, low: number, high: number, unit: string, what: string): Doubt[] {
   if (r.typical >= low && r.typical <= high) return [];

@@ -1,3 +1,4 @@
+import * as z from "zod";
 import { quote } from "../quantity";
 
 export interface ProductionQuestion {
@@ -78,22 +79,23 @@ function inTurn(moulds: number, castMin: number, openMin: number, demouldMin: nu
   return out;
 }
 
-export interface Production {
-  yield: number;
+export const Production = z.object({
+  yield: z.number(),
   /** Castings to pour so that the wanted number comes out on average, and nine times in ten. */
-  expectedCasts: number;
-  safeCasts: number;
+  expectedCasts: z.number(),
+  safeCasts: z.number(),
   /** What the moulds there are open by the deadline, and in a day on average. */
-  possible: number;
-  turnsADay: number;
+  possible: z.number(),
+  turnsADay: z.number(),
   /** Fewest moulds that reach the safe number by the deadline; null where even many do not. */
-  mouldsNeeded: number | null;
+  mouldsNeeded: z.number().nullable(),
   /** When the safe number is reached with the moulds there are and with one more, min; null where not by the deadline. */
-  doneMin: number | null;
-  doneWithMoreMin: number | null;
-  message: string;
-  another: string;
-}
+  doneMin: z.number().nullable(),
+  doneWithMoreMin: z.number().nullable(),
+  message: z.string(),
+  another: z.string(),
+});
+export type Production = z.infer<typeof Production>;
 
 const MOST_MOULDS = 40;
 const MOST_CASTS = 2000;

@@ -1,17 +1,19 @@
+import * as z from "zod";
 /** A step of work on the calendar. Minutes. */
-export interface Task {
-  id: string;
-  label: string;
+export const Task = z.object({
+  id: z.string(),
+  label: z.string(),
   /** The piece of work it belongs to; each is to be finished as early as can be. */
-  group: string;
+  group: z.string(),
   /** How long it needs hands. */
-  handsMin: number;
+  handsMin: z.number(),
   /** What has to be over first: it may start from `min` after the other's hands leave it, and up to `max`, where there is a window. */
-  after: readonly { id: string; minMin: number; maxMin: number | null }[];
+  after: z.array(z.object({ id: z.string(), minMin: z.number(), maxMin: z.number().nullable() })).readonly(),
   /** Single things it holds while hands are on it and for `holdMin` after. */
-  uses: readonly string[];
-  holdMin: number;
-}
+  uses: z.array(z.string()).readonly(),
+  holdMin: z.number(),
+});
+export type Task = z.infer<typeof Task>;
 
 export interface Question {
   tasks: readonly Task[];

@@ -1,5 +1,6 @@
+import { api } from "@/contract";
 import { backupStream, previewBackup } from "@/server/backup";
-import { answer } from "@/server/http";
+import { answer, serve } from "@/server/http";
 
 export const GET = () =>
   answer((w) => {
@@ -8,4 +9,4 @@ export const GET = () =>
       headers: { "Content-Type": "application/zip", "Content-Disposition": `attachment; filename="workshop-${day}.zip"`, "Cache-Control": "no-store" },
     });
   });
-export const POST = (request: Request) => answer((w) => previewBackup(w, request.body));
+export const POST = serve(api.backup.preview, (w, { request }) => previewBackup(w, request.body));

@@ -1,5 +1,6 @@
-import { answer, readJson } from "@/server/http";
-import { saveCalendar, calendarView } from "@/server/calendar";
+import { api } from "@/contract";
+import { calendarView, saveCalendar } from "@/server/calendar";
+import { serve } from "@/server/http";
 
-export const GET = () => answer((w) => calendarView(w));
-export const PUT = (request: Request) => answer(async (w) => saveCalendar(w, await readJson(request)));
+export const GET = serve(api.calendar.read, (w) => calendarView(w));
+export const PUT = serve(api.calendar.save, (w, { body }) => saveCalendar(w, body));

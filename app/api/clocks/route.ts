@@ -1,5 +1,6 @@
+import { api } from "@/contract";
 import { bench, startTimer } from "@/server/clocks";
-import { answer, readJson } from "@/server/http";
+import { serve } from "@/server/http";
 
-export const GET = () => answer((w) => bench(w));
-export const POST = (request: Request) => answer(async (w) => startTimer(w, await readJson(request)), 201);
+export const GET = serve(api.clocks.bench, (w) => bench(w));
+export const POST = serve(api.clocks.start, (w, { body }) => startTimer(w, body));

@@ -1,5 +1,6 @@
+import { api } from "@/contract";
 import { deviceState, takeLines } from "@/server/devices";
-import { answer, readText } from "@/server/http";
+import { readText, serve } from "@/server/http";
 
-export const GET = () => answer((w) => deviceState(w));
-export const POST = (request: Request) => answer(async (w) => takeLines(w, await readText(request)));
+export const GET = serve(api.device.read, (w) => deviceState(w));
+export const POST = serve(api.device.lines, async (w, { request }) => takeLines(w, await readText(request)));

@@ -1,7 +1,7 @@
+import { api } from "@/contract";
 import { atFirstMachine, doorState, setDoor, shutDoor } from "@/server/doorway";
-import { answer, readJson } from "@/server/http";
+import { serve } from "@/server/http";
 
-export const GET = (request: Request) => answer((w) => doorState(w, atFirstMachine(request)));
-export const PUT = (request: Request) => answer(async (w) => setDoor(w, atFirstMachine(request), await readJson(request)));
-/** Signs every device out. */
-export const DELETE = (request: Request) => answer((w) => shutDoor(w, atFirstMachine(request)));
+export const GET = serve(api.door.read, (w, { request }) => doorState(w, atFirstMachine(request)));
+export const PUT = serve(api.door.set, (w, { request, body }) => setDoor(w, atFirstMachine(request), body));
+export const DELETE = serve(api.door.shut, (w, { request }) => shutDoor(w, atFirstMachine(request)));

@@ -1,5 +1,6 @@
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
 import { createJob, jobsNamed } from "@/server/jobs";
+import { serve } from "@/server/http";
 
-export const GET = (request: Request) => answer((w) => jobsNamed(w, new URL(request.url).searchParams.get("text") ?? ""));
-export const POST = (request: Request) => answer(async (w) => createJob(w, await readJson(request)), 201);
+export const GET = serve(api.jobs.named, (w, { body }) => jobsNamed(w, body));
+export const POST = serve(api.jobs.make, (w, { body }) => createJob(w, body));

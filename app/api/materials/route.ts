@@ -1,5 +1,6 @@
-import { answer, readJson } from "@/server/http";
 import { addMaterial, allMaterials } from "@/server/materials";
+import { api } from "@/contract";
+import { serve } from "@/server/http";
 
-export const GET = () => answer((w) => allMaterials(w));
-export const POST = (request: Request) => answer(async (w) => addMaterial(w, await readJson(request)), 201);
+export const GET = serve(api.materials.list, (w) => allMaterials(w));
+export const POST = serve(api.materials.add, (w, { body }) => addMaterial(w, body));

@@ -1,4 +1,5 @@
-import { answer } from "@/server/http";
+import { api } from "@/contract";
 import { rack } from "@/server/rack";
+import { serve } from "@/server/http";
 
-export const GET = (request: Request) => answer((w) => rack(w, Object.fromEntries(new URL(request.url).searchParams)));
+export const GET = serve(api.rack.list, (w, { body }) => rack(w, body));

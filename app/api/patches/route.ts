@@ -1,5 +1,6 @@
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
 import { runningPatches, startPatch } from "@/server/patches";
+import { serve } from "@/server/http";
 
-export const GET = () => answer((w) => runningPatches(w));
-export const POST = (request: Request) => answer(async (w) => startPatch(w, await readJson(request)), 201);
+export const GET = serve(api.patches.running, (w) => runningPatches(w));
+export const POST = serve(api.patches.start, (w, { body }) => startPatch(w, body));

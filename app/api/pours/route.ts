@@ -1,5 +1,6 @@
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
 import { logbook, logPour } from "@/server/pours";
+import { serve } from "@/server/http";
 
-export const GET = (request: Request) => answer((w) => logbook(w, Object.fromEntries(new URL(request.url).searchParams)));
-export const POST = (request: Request) => answer(async (w) => logPour(w, await readJson(request)), 201);
+export const GET = serve(api.log.list, (w, { body }) => logbook(w, body));
+export const POST = serve(api.log.enter, (w, { body }) => logPour(w, body));

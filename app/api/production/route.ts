@@ -1,4 +1,5 @@
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
 import { produce } from "@/server/calendar";
+import { serve } from "@/server/http";
 
-export const POST = (request: Request) => answer(async (w) => produce(w, await readJson(request)));
+export const POST = serve(api.calendar.produce, (w, { body }) => produce(w, body));

@@ -1,6 +1,6 @@
+import { api } from "@/contract";
 import { forgetReadings, takeReading } from "@/server/clocks";
-import { answer, readJson } from "@/server/http";
+import { serve } from "@/server/http";
 
-export const POST = (request: Request) => answer(async (w) => takeReading(w, await readJson(request)), 201);
-/** Takes back what was typed by mistake in the last ten minutes. */
-export const DELETE = () => answer((w) => forgetReadings(w, 10));
+export const POST = serve(api.clocks.takeReading, (w, { body }) => takeReading(w, body));
+export const DELETE = serve(api.clocks.forgetReadings, (w) => forgetReadings(w, 10));

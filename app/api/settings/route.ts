@@ -1,5 +1,6 @@
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
 import { getSettings, updateSettings } from "@/server/settings";
+import { serve } from "@/server/http";
 
-export const GET = () => answer((w) => getSettings(w));
-export const PUT = (request: Request) => answer(async (w) => updateSettings(w, await readJson(request)));
+export const GET = serve(api.settings.read, (w) => getSettings(w));
+export const PUT = serve(api.settings.change, (w, { body }) => updateSettings(w, body));

@@ -1,4 +1,5 @@
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
 import { beginWeighing } from "@/server/weighIns";
+import { serve } from "@/server/http";
 
-export const POST = (request: Request) => answer(async (w) => beginWeighing(w, await readJson(request)), 201);
+export const POST = serve(api.weigh.begin, (w, { body }) => beginWeighing(w, body));

@@ -1,4 +1,5 @@
+import { api } from "@/contract";
 import { restoreBackup } from "@/server/backup";
-import { answer, readJson } from "@/server/http";
+import { serve } from "@/server/http";
 
-export const POST = (request: Request) => answer(async (w) => restoreBackup(w, await readJson(request)));
+export const POST = serve(api.backup.restore, (w, { body }) => restoreBackup(w, body));

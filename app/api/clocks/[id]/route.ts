@@ -1,8 +1,5 @@
 import { actOnClock } from "@/server/clocks";
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
+import { serve } from "@/server/http";
 
-interface Ctx {
-  params: Promise<{ id: string }>;
-}
-
-export const PATCH = (request: Request, { params }: Ctx) => answer(async (w) => actOnClock(w, (await params).id, await readJson(request)));
+export const PATCH = serve(api.clocks.act, (w, { params, body }) => actOnClock(w, params.id, body));

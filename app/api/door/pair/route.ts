@@ -1,4 +1,5 @@
+import { api } from "@/contract";
 import { atFirstMachine, pairingCode } from "@/server/doorway";
-import { answer } from "@/server/http";
+import { serve } from "@/server/http";
 
-export const POST = (request: Request) => answer((w) => pairingCode(w, atFirstMachine(request)));
+export const POST = serve(api.door.pair, (w, { request }) => pairingCode(w, atFirstMachine(request)));

@@ -1,10 +1,7 @@
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
 import { getJob, putAway, updateJob } from "@/server/jobs";
+import { serve } from "@/server/http";
 
-interface Ctx {
-  params: Promise<{ id: string }>;
-}
-
-export const GET = (_: Request, { params }: Ctx) => answer(async (w) => getJob(w, (await params).id));
-export const PUT = (request: Request, { params }: Ctx) => answer(async (w) => updateJob(w, (await params).id, await readJson(request)));
-export const DELETE = (_: Request, { params }: Ctx) => answer(async (w) => putAway(w, (await params).id));
+export const GET = serve(api.jobs.read, (w, { params }) => getJob(w, params.id));
+export const PUT = serve(api.jobs.save, (w, { params, body }) => updateJob(w, params.id, body));
+export const DELETE = serve(api.jobs.putAway, (w, { params }) => putAway(w, params.id));

@@ -1,9 +1,6 @@
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
 import { removeMaterial, updateMaterial } from "@/server/materials";
+import { serve } from "@/server/http";
 
-interface Ctx {
-  params: Promise<{ id: string }>;
-}
-
-export const PUT = (request: Request, { params }: Ctx) => answer(async (w) => updateMaterial(w, (await params).id, await readJson(request)));
-export const DELETE = (_: Request, { params }: Ctx) => answer(async (w) => removeMaterial(w, (await params).id));
+export const PUT = serve(api.materials.save, (w, { params, body }) => updateMaterial(w, params.id, body));
+export const DELETE = serve(api.materials.remove, (w, { params }) => removeMaterial(w, params.id));

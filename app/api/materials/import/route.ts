@@ -1,4 +1,5 @@
+import { api } from "@/contract";
 import { importMaterials } from "@/server/exchange";
-import { answer, readJson } from "@/server/http";
+import { serve } from "@/server/http";
 
-export const POST = (request: Request) => answer(async (w) => importMaterials(w, await readJson(request)));
+export const POST = serve(api.materials.import, (w, { body }) => importMaterials(w, body));

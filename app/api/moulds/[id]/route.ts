@@ -1,9 +1,6 @@
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
 import { mouldPage, updateMould } from "@/server/rack";
+import { serve } from "@/server/http";
 
-interface Ctx {
-  params: Promise<{ id: string }>;
-}
-
-export const GET = (_: Request, { params }: Ctx) => answer(async (w) => mouldPage(w, (await params).id));
-export const PATCH = (request: Request, { params }: Ctx) => answer(async (w) => updateMould(w, (await params).id, await readJson(request)));
+export const GET = serve(api.rack.read, (w, { params }) => mouldPage(w, params.id));
+export const PATCH = serve(api.rack.change, (w, { params, body }) => updateMould(w, params.id, body));

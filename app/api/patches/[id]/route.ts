@@ -1,9 +1,6 @@
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
 import { getPatch, judgePatch } from "@/server/patches";
+import { serve } from "@/server/http";
 
-interface Ctx {
-  params: Promise<{ id: string }>;
-}
-
-export const GET = (_: Request, { params }: Ctx) => answer(async (w) => getPatch(w, (await params).id));
-export const PATCH = (request: Request, { params }: Ctx) => answer(async (w) => judgePatch(w, (await params).id, await readJson(request)));
+export const GET = serve(api.patches.read, (w, { params }) => getPatch(w, params.id));
+export const PATCH = serve(api.patches.judge, (w, { params, body }) => judgePatch(w, params.id, body));

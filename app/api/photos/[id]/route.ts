@@ -1,4 +1,5 @@
-import { answer } from "@/server/http";
+import { api } from "@/contract";
+import { answer, serve } from "@/server/http";
 import { openPhoto, removePhoto } from "@/server/photos";
 
 interface Ctx {
@@ -17,4 +18,4 @@ export const GET = (_: Request, { params }: Ctx) =>
       },
     });
   });
-export const DELETE = (_: Request, { params }: Ctx) => answer(async (w) => removePhoto(w, (await params).id));
+export const DELETE = serve(api.log.removePhoto, (w, { params }) => removePhoto(w, params.id));

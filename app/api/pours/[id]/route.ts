@@ -1,9 +1,6 @@
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
 import { getPour, updatePour } from "@/server/pours";
+import { serve } from "@/server/http";
 
-interface Ctx {
-  params: Promise<{ id: string }>;
-}
-
-export const GET = (_: Request, { params }: Ctx) => answer(async (w) => getPour(w, (await params).id));
-export const PATCH = (request: Request, { params }: Ctx) => answer(async (w) => updatePour(w, (await params).id, await readJson(request)));
+export const GET = serve(api.log.read, (w, { params }) => getPour(w, params.id));
+export const PATCH = serve(api.log.change, (w, { params, body }) => updatePour(w, params.id, body));

@@ -1,9 +1,6 @@
-import { answer } from "@/server/http";
+import { api } from "@/contract";
 import { dropBatch, getWeighing } from "@/server/weighIns";
+import { serve } from "@/server/http";
 
-interface Ctx {
-  params: Promise<{ id: string }>;
-}
-
-export const GET = (_: Request, { params }: Ctx) => answer(async (w) => getWeighing(w, (await params).id));
-export const DELETE = (_: Request, { params }: Ctx) => answer(async (w) => dropBatch(w, (await params).id));
+export const GET = serve(api.weigh.read, (w, { params }) => getWeighing(w, params.id));
+export const DELETE = serve(api.weigh.drop, (w, { params }) => dropBatch(w, params.id));

@@ -1,8 +1,5 @@
-import { answer } from "@/server/http";
+import { api } from "@/contract";
 import { makeSummary } from "@/server/make";
+import { serve } from "@/server/http";
 
-interface Ctx {
-  params: Promise<{ id: string }>;
-}
-
-export const GET = (_: Request, { params }: Ctx) => answer(async (w) => makeSummary(w, (await params).id));
+export const GET = serve(api.jobs.toMake, (w, { params }) => makeSummary(w, params.id));

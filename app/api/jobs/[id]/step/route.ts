@@ -1,5 +1,5 @@
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
+import { serve } from "@/server/http";
 import { undoJob } from "@/server/jobs";
 
-export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
-  answer(async (w) => undoJob(w, (await params).id, await readJson(request)));
+export const POST = serve(api.jobs.step, (w, { params, body }) => undoJob(w, params.id, body));

@@ -1,8 +1,5 @@
-import { answer, readJson } from "@/server/http";
 import { actOnBatch } from "@/server/weighIns";
+import { api } from "@/contract";
+import { serve } from "@/server/http";
 
-interface Ctx {
-  params: Promise<{ id: string }>;
-}
-
-export const POST = (request: Request, { params }: Ctx) => answer(async (w) => actOnBatch(w, (await params).id, await readJson(request)));
+export const POST = serve(api.weigh.act, (w, { params, body }) => actOnBatch(w, params.id, body));

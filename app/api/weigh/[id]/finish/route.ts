@@ -1,8 +1,5 @@
-import { answer, readJson } from "@/server/http";
+import { api } from "@/contract";
 import { finishBatch } from "@/server/weighIns";
+import { serve } from "@/server/http";
 
-interface Ctx {
-  params: Promise<{ id: string }>;
-}
-
-export const POST = (request: Request, { params }: Ctx) => answer(async (w) => finishBatch(w, (await params).id, await readJson(request)));
+export const POST = serve(api.weigh.finish, (w, { params, body }) => finishBatch(w, params.id, body));

@@ -1,0 +1,11 @@
+import { clocks, device } from "./bench";
+import { calendar } from "./calendar";
+import { jobs } from "./jobs";
+import { log, rack } from "./log";
+import { materials, patches } from "./materials";
+import { weigh } from "./weigh";
+import { backup, door, odd, settings } from "./workshop";
+
+/** Everything a page can ask of the workshop, by area. Routes are made from it, and pages ask through it. */
+export const api = { jobs, log, rack, weigh, calendar, clocks, device, materials, patches, settings, door, backup, odd };
+export type Api = typeof api;

@@ -1,0 +1,122 @@
+import * as z from "zod";
+import type { Scene } from "../core/draw";
+import { MouldLine, Photo, Pour, POUR_KINDS } from "../core/log";
+import { Range } from "../core/material";
+import { Changed, FaultKeySchema, FaultMark, OUTCOMES } from "../core/plan";
+import type { NextChange } from "../core/rack";
+import { Cut, NO_CUT } from "../core/weigh";
+import { endpoint } from "./endpoint";
+
+const page = (most: number) => z.coerce.number().int().min(0).max(most).catch(0);
+
+/** The log's filters as asked for. Odd query values fall back to their defaults. */
+export const LogFilter = z.object({
+  text: z.string().max(100).catch(""),
+  outcome: z.enum(["all", "open", ...OUTCOMES]).catch("all"),
+  mouldId: z.string().max(80).nullable().catch(null),
+  page: page(100_000),
+});
+export type LogFilter = z.infer<typeof LogFilter>;
+
+export const RackFilter = z.object({ text: z.string().max(100).catch(""), which: z.enum(["use", "retired", "all"]).catch("use"), page: page(10_000) });
+export type RackFilter = z.infer<typeof RackFilter>;
+
+/** A mould with how many casts are left in it. */
+export const RackLine = MouldLine.extend({
+  /** Casts it is expected to bear, its own figure or by family; null where nobody knows. */
+  life: Range.nullable(),
+  left: Range.nullable(),
+});
+export type RackLine = z.infer<typeof RackLine>;
+
+export const MouldPage = z.object({
+  mould: RackLine,
+  casts: z.array(
+    z.object({
+      id: z.string(),
+      pouredAt: z.number(),
+      outcome: z.string().nullable(),
+      sprueMm: z.number().nullable(),
+      faults: z.array(FaultKeySchema),
+      changed: Changed.nullable(),
+      /** Whether the one thing changed for it helped. */
+      helped: z.boolean().nullable(),
+    }),
+  ),
+  cost: z.number().nullable(),
+  costPerGood: z.number().nullable(),
+  labelUrl: z.string().nullable(),
+});
+export type MouldPage = z.infer<typeof MouldPage>;
+
+/** What to change after a pour, for its page. */
+export interface PourAdvice {
+  next: NextChange[];
+  /** What was changed for this pour, and whether it helped. */
+  helped: boolean | null;
+  /** The section as it was that day; null where it was not kept. */
+  scene: Scene | null;
+}
+
+const PourChange = z.object({
+  opened: z.boolean().optional(),
+  outcome: z.enum(OUTCOMES).nullable().optional(),
+  faults: z.array(FaultKeySchema).max(20).optional(),
+  notes: z.string().max(4000, "notes can be at most 4000 letters long").optional(),
+  marks: z.array(FaultMark).max(60, "at most 60 marks on one drawing").optional(),
+  changed: Changed.nullable().optional(),
+});
+export type PourChange = z.infer<typeof PourChange>;
+
+const MouldChange = z.object({
+  name: z.string().trim().min(1, "give the mould a name").max(100).optional(),
+  place: z.string().max(120).optional(),
+  note: z.string().max(2000).optional(),
+  expected: Range.refine((r) => r.low >= 0 && r.high <= 1e6, { message: "has to be from 0 to a million casts" })
+    .nullable()
+    .optional(),
+  retired: z.boolean().optional(),
+});
+export type MouldChange = z.infer<typeof MouldChange>;
+
+export const log = {
+  list: endpoint({
+    method: "GET",
+    path: "/api/pours",
+    in: LogFilter.partial(),
+    out: z.object({ pours: z.array(Pour), total: z.number(), filter: LogFilter }),
+  }),
+  enter: endpoint({
+    method: "POST",
+    path: "/api/pours",
+    in: z.object({
+      jobId: z.string().min(1),
+      /** The revision the person was looking at: what they saw is what is frozen. */
+      jobRevision: z.number().int().min(1),
+      kind: z.enum(POUR_KINDS),
+      pourIndex: z.number().int().min(0).max(40).default(0),
+      mouldId: z.string().nullable().default(null),
+      /** Sprue and vents as they were cut for a casting. */
+      cut: Cut.default(NO_CUT),
+    }),
+    out: Pour,
+    status: 201,
+  }),
+  read: endpoint({ method: "GET", path: "/api/pours/:id", in: null, out: z.object({ pour: Pour, photos: z.array(Photo) }) }),
+  change: endpoint({ method: "PATCH", path: "/api/pours/:id", in: PourChange, out: Pour }),
+  addPhoto: endpoint({ method: "POST", path: "/api/pours/:id/photos", in: null, out: Photo, bytes: true, status: 201 }),
+  removePhoto: endpoint({ method: "DELETE", path: "/api/photos/:id", in: null, out: z.object({ ok: z.literal(true) }) }),
+};
+
+export const rack = {
+  list: endpoint({
+    method: "GET",
+    path: "/api/moulds",
+    in: RackFilter.partial(),
+    out: z.object({ moulds: z.array(RackLine), total: z.number(), filter: RackFilter }),
+  }),
+  read: endpoint({ method: "GET", path: "/api/moulds/:id", in: null, out: MouldPage }),
+  change: endpoint({ method: "PATCH", path: "/api/moulds/:id", in: MouldChange, out: MouldPage }),
+};
+
+export const logFiles = { table: "/api/log/export", photo: "/api/photos/:id" } as const;

@@ -1,0 +1,57 @@
+import * as z from "zod";
+import { POUR_KINDS } from "../core/log";
+import { Changed } from "../core/plan";
+import { Cut, NO_CUT, WeighAct, WeighIn } from "../core/weigh";
+import { endpoint } from "./endpoint";
+
+/** How the box fills, for gauging: volume in mL up to heights in mm above the floor of this pour. */
+export const FillCurve = z.object({
+  fillLineMm: z.number(),
+  points: z.array(z.object({ mm: z.number(), ml: z.number() })),
+  /** How well the volume was known beforehand, as a share. */
+  planShare: z.number(),
+});
+export type FillCurve = z.infer<typeof FillCurve>;
+
+/** A batch on the bench. */
+export const WeighView = z.object({
+  id: z.string(),
+  jobId: z.string(),
+  kind: z.enum(POUR_KINDS),
+  pourIndex: z.number().int(),
+  mouldId: z.string().nullable(),
+  revision: z.number().int(),
+  endedAt: z.number().nullable(),
+  pourId: z.string().nullable(),
+  weighIn: WeighIn,
+  /** Null where nothing fills it level. */
+  fill: FillCurve.nullable(),
+  cautions: z.array(z.string()),
+});
+export type WeighView = z.infer<typeof WeighView>;
+
+export const weigh = {
+  begin: endpoint({
+    method: "POST",
+    path: "/api/weigh",
+    in: z.object({
+      jobId: z.string().min(1),
+      jobRevision: z.number().int().min(1),
+      kind: z.enum(POUR_KINDS),
+      pourIndex: z.number().int().min(0).max(60).default(0),
+      mouldId: z.string().max(80).nullable().default(null),
+      cut: Cut.default(NO_CUT),
+    }),
+    out: WeighView,
+    status: 201,
+  }),
+  read: endpoint({ method: "GET", path: "/api/weigh/:id", in: null, out: WeighView }),
+  act: endpoint({ method: "POST", path: "/api/weigh/:id/acts", in: WeighAct, out: WeighView }),
+  finish: endpoint({
+    method: "POST",
+    path: "/api/weigh/:id/finish",
+    in: z.object({ changed: Changed.nullable().default(null) }),
+    out: z.object({ pourId: z.string() }),
+  }),
+  drop: endpoint({ method: "DELETE", path: "/api/weigh/:id", in: null, out: z.object({ ok: z.literal(true) }) }),
+};

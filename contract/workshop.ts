@@ -1,0 +1,66 @@
+import * as z from "zod";
+import { Settings } from "../core/workshop";
+import { endpoint } from "./endpoint";
+
+export const settings = {
+  read: endpoint({ method: "GET", path: "/api/settings", in: null, out: Settings }),
+  /** Whether the network is let in is decided at the door alone. */
+  change: endpoint({ method: "PUT", path: "/api/settings", in: Settings.omit({ listen: true, format: true }).partial(), out: Settings }),
+};
+export type SettingsChange = z.input<typeof settings.change.in>;
+
+export const DoorView = z.object({
+  open: z.boolean(),
+  wanted: z.boolean(),
+  passphrase: z.boolean(),
+  port: z.number(),
+  addresses: z.array(z.string()),
+  fault: z.string().nullable(),
+  first: z.boolean(),
+  url: z.string().nullable(),
+});
+export type DoorView = z.infer<typeof DoorView>;
+
+export const door = {
+  read: endpoint({ method: "GET", path: "/api/door", in: null, out: DoorView }),
+  set: endpoint({ method: "PUT", path: "/api/door", in: z.object({ listen: z.boolean().optional(), passphrase: z.string().optional() }), out: DoorView }),
+  /** Signs every device out. */
+  shut: endpoint({ method: "DELETE", path: "/api/door", in: null, out: DoorView }),
+  pair: endpoint({ method: "POST", path: "/api/door/pair", in: null, out: z.object({ url: z.string(), svg: z.string(), until: z.number() }) }),
+};
+
+/** What restoring a backup would change, table by table. */
+export const BackupPreview = z.object({
+  token: z.string(),
+  madeAt: z.number(),
+  rows: z.array(
+    z.object({ table: z.string(), inFile: z.number(), here: z.number(), added: z.number(), differ: z.number(), onlyHere: z.number() }),
+  ),
+  photos: z.number(),
+  empty: z.boolean(),
+});
+export type BackupPreview = z.infer<typeof BackupPreview>;
+
+export const RESTORE_WAYS = ["add", "take", "replace"] as const;
+export type RestoreWay = (typeof RESTORE_WAYS)[number];
+
+export const backup = {
+  preview: endpoint({ method: "POST", path: "/api/backup", in: null, out: BackupPreview, bytes: true }),
+  restore: endpoint({
+    method: "POST",
+    path: "/api/backup/restore",
+    in: z.object({ token: z.uuid(), way: z.enum(RESTORE_WAYS) }),
+    out: z.object({ added: z.number(), changed: z.number(), kept: z.string().nullable() }),
+  }),
+};
+
+/** A stored row that cannot be read: which, and why. */
+export const OddEntry = z.object({ table: z.string(), key: z.string(), why: z.string() });
+export type OddEntry = z.infer<typeof OddEntry>;
+
+export const odd = {
+  list: endpoint({ method: "GET", path: "/api/odd", in: null, out: z.array(OddEntry) }),
+  remove: endpoint({ method: "DELETE", path: "/api/odd/:table/:key", in: null, out: z.array(OddEntry) }),
+};
+
+export const workshopFiles = { backup: "/api/backup", odd: "/api/odd/:table/:key" } as const;

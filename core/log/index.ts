@@ -1,0 +1,3 @@
+export * from "./pour";
+export * from "./patch";
+export * from "./mould";

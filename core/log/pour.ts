@@ -1,0 +1,34 @@
+import * as z from "zod";
+import { Changed, FaultKeySchema, FaultMark, OUTCOMES, Snapshot } from "../plan";
+
+/** What is poured: rubber on a master, or a casting into a mould. */
+export const POUR_KINDS = ["rubber", "cast"] as const;
+export type PourKind = (typeof POUR_KINDS)[number];
+
+/** One entry of the logbook. Times in ms. */
+export const Pour = z.object({
+  id: z.string(),
+  jobId: z.string(),
+  mouldId: z.string().nullable(),
+  mouldName: z.string().nullable(),
+  kind: z.enum(POUR_KINDS),
+  /** The pour of a mould this is, from 0; always 0 for casts. */
+  pourIndex: z.number().int(),
+  pouredAt: z.number(),
+  readyLowAt: z.number(),
+  readyAt: z.number(),
+  readyHighAt: z.number(),
+  /** When it was opened; null while it cures. */
+  openedAt: z.number().nullable(),
+  outcome: z.enum(OUTCOMES).nullable(),
+  faults: z.array(FaultKeySchema),
+  notes: z.string(),
+  snapshot: Snapshot,
+  marks: z.array(FaultMark),
+  changed: Changed.nullable(),
+});
+export type Pour = z.infer<typeof Pour>;
+
+/** A picture of a pour, kept beside the database. */
+export const Photo = z.object({ id: z.string(), pourId: z.string(), fileName: z.string(), mime: z.string(), bytes: z.number() });
+export type Photo = z.infer<typeof Photo>;
