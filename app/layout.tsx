@@ -1,8 +1,8 @@
 import type { Metadata, Viewport } from "next";
 import { getSettings } from "@/server/settings";
 import { workshop, WorkshopUnavailable } from "@/server/workshop";
-import { Shell } from "@/ui/shell/Shell";
-import { UnitsProvider } from "@/ui/units";
+import { Shell } from "@/ui/features/shell/Shell";
+import { UnitsProvider } from "@/ui/kit/units";
 import "./globals.css";
 
 export const metadata: Metadata = {

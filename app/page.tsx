@@ -5,7 +5,7 @@ import { coming } from "@/server/calendar";
 import { openBatches } from "@/server/weighIns";
 import { planJobs } from "@/server/plans";
 import { workshop } from "@/server/workshop";
-import { BenchScreen } from "@/ui/bench/BenchScreen";
+import { BenchScreen } from "@/ui/features/bench/BenchScreen";
 
 /** Jobs shown on the bench; the palette and the search reach the rest. */
 const SHOWN = 12;

@@ -74,6 +74,8 @@ export const clocks = {
   forgetReadings: endpoint({ method: "DELETE", path: "/api/readings", in: null, out: z.object({ forgotten: z.number() }) }),
 };
 
+export type ClockAct = z.input<typeof clocks.act.in>;
+
 /** What programs on this machine last said of a scale and a thermometer. */
 export const DeviceState = z.object({
   /** The server's own time, ms. */

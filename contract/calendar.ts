@@ -15,7 +15,14 @@ export const CalendarView = z.object({
 export type CalendarView = z.infer<typeof CalendarView>;
 
 /** A step that the calendar has for the next days. */
-export const Coming = z.object({ id: z.string(), label: z.string(), fromAt: z.number(), toAt: z.number(), href: z.string(), equipment: z.enum(EQUIPMENT_KEYS).nullable() });
+export const Coming = z.object({
+  id: z.string(),
+  label: z.string(),
+  fromAt: z.number(),
+  toAt: z.number(),
+  href: z.string(),
+  equipment: z.enum(EQUIPMENT_KEYS).nullable(),
+});
 export type Coming = z.infer<typeof Coming>;
 
 export const ProductionView = Production.extend({

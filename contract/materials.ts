@@ -11,6 +11,8 @@ export const materials = {
   add: endpoint({ method: "POST", path: "/api/materials", in: Material, out: Kept, status: 201 }),
   save: endpoint({ method: "PUT", path: "/api/materials/:id", in: Material, out: Kept }),
   remove: endpoint({ method: "DELETE", path: "/api/materials/:id", in: null, out: z.object({ ok: z.literal(true) }) }),
+  /** A removed entry again, under the id it had: jobs that use it find it. */
+  putBack: endpoint({ method: "POST", path: "/api/materials/:id", in: Material, out: Kept, status: 201 }),
   import: endpoint({
     method: "POST",
     path: "/api/materials/import",

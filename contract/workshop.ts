@@ -33,9 +33,7 @@ export const door = {
 export const BackupPreview = z.object({
   token: z.string(),
   madeAt: z.number(),
-  rows: z.array(
-    z.object({ table: z.string(), inFile: z.number(), here: z.number(), added: z.number(), differ: z.number(), onlyHere: z.number() }),
-  ),
+  rows: z.array(z.object({ table: z.string(), inFile: z.number(), here: z.number(), added: z.number(), differ: z.number(), onlyHere: z.number() })),
   photos: z.number(),
   empty: z.boolean(),
 });

@@ -1,16 +1,16 @@
-import { dossierOf, newJob, trimmed, type Job } from "../core/record";
-import { catalogueOf, type Material } from "../core/material";
+import { dossierOf,newJob,trimmed,type Job } from "../core/record";
+import { catalogueOf,type Material } from "../core/material";
 import { OPENING } from "../core/mould";
 import { clockFrom } from "../core/clock";
-import { clocksOf, freeze, type Changed, type FaultKey, type FaultMark, type Outcome, type Snapshot } from "../core/plan";
+import { clocksOf,freeze,type Changed,type FaultKey,type FaultMark,type Outcome,type Snapshot } from "../core/plan";
 import { plan } from "../core/plan/plan";
 import { insertClocks } from "./clocks";
-import { insertJob, saveJob } from "./jobs";
+import { insertJob,saveJob } from "./jobs";
 import { changeMould } from "./moulds";
 import { putMaterial } from "./materials";
 import type { Db } from "./open";
-import { changePour, insertPour } from "./pours";
-import { jobs, materials, settings } from "./schema";
+import { changePour,insertPour } from "./pours";
+import { jobs,materials,settings } from "./schema";
 import { Settings } from "../core/workshop";
 import { writeSettings } from "./settings";
 

@@ -1,9 +1,9 @@
 import { api } from "../contract";
 import type { CalendarView, Coming, ProductionView } from "../contract/calendar";
 import ical, { ICalCalendarMethod } from "ical-generator";
-import { EQUIPMENT_KEYS, type Equipment } from "../core/clock";
+import { EQUIPMENT_KEYS } from "../core/clock";
 import { tasksOf } from "../core/plan";
-import { calendarDocument, type Calendar, production, wakingSpans, type Production, type Task } from "../core/schedule";
+import { type Calendar, production, wakingSpans } from "../core/schedule";
 import { say } from "../core/quantity";
 import { readJob } from "../db/jobs";
 import { readCalendar, writeCalendar } from "../db/calendar";

@@ -1,4 +1,4 @@
-import { allowedHosts, BODY_LIMIT, PHOTO_LIMIT, readWithin, safetyHeaders, turnAway, type Asked } from "./guard";
+import { allowedHosts,BODY_LIMIT,PHOTO_LIMIT,readWithin,safetyHeaders,turnAway,type Asked } from "./guard";
 
 const hosts = allowedHosts("bench.local");
 const asked = (patch: Partial<Asked>): Asked => ({ method: "GET", path: "/", host: "127.0.0.1:3210", origin: null, fetchSite: null, fetchMode: null, contentLength: null, ...patch });

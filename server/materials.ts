@@ -31,6 +31,15 @@ export function updateMaterial(w: Workshop, id: string, body: unknown): { id: st
   return { id, doubts: doubtsAbout(material) };
 }
 
+/** Puts a removed entry back under the id it had, so that what uses it finds it again. */
+export function putBackMaterial(w: Workshop, id: string, body: unknown): { id: string; doubts: Doubt[] } {
+  const material = parseOrRefuse(api.materials.putBack.in, body);
+  if (!id.startsWith("own-") || isBuiltIn(id)) throw new Refusal(409, "built-in", "Only entries of your own are taken out and put back.");
+  if (listOwnMaterials(w.db).some((m) => m.id === id)) throw new Refusal(409, "there", "It is among the materials already.");
+  putMaterial(w.db, { ...material, id }, w.now());
+  return { id, doubts: doubtsAbout(material) };
+}
+
 export function removeMaterial(w: Workshop, id: string): { ok: true } {
   if (isBuiltIn(id)) throw new Refusal(409, "built-in", "Built-in entries cannot be removed.");
   if (!deleteMaterial(w.db, id)) throw new Refusal(404, "no-material", `There is no material "${id.slice(0, 60)}" of your own.`);

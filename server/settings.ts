@@ -5,7 +5,6 @@ import type { Forecast } from "../core/cure";
 import { parseOrRefuse } from "./parse";
 import type { Workshop } from "./workshop";
 
-
 /** The machine's own time zone. */
 const machineZone = (): string => new Intl.DateTimeFormat("en-GB").resolvedOptions().timeZone;
 

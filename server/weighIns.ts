@@ -2,22 +2,9 @@ import { api } from "../contract";
 import type { BatchLine } from "../contract/bench";
 import type { FillCurve, WeighView } from "../contract/weigh";
 import { randomUUID } from "node:crypto";
-import { Changed, clocksOf, type Actual, type Plan } from "../core/plan";
+import { clocksOf, type Actual, type Plan } from "../core/plan";
 import { volumeBelow } from "../core/master";
-import {
-  cupGot,
-  castParts,
-  cupTargets,
-  rubberParts,
-  beginWeighIn,
-  Cut,
-  NO_CUT,
-  partState,
-  weighedByPart,
-  WeighAct,
-  weighStep,
-  type WeighIn,
-} from "../core/weigh";
+import { cupGot, castParts, cupTargets, rubberParts, beginWeighIn, partState, weighedByPart, weighStep, type WeighIn } from "../core/weigh";
 import { readSettings } from "../db/settings";
 import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, writeWeighIn, type StoredWeighIn } from "../db/weighIns";
 import { endWeighClocks, readShopC, startClocks } from "./clocks";

@@ -1,6 +1,10 @@
-import { heatKey, heatStudy, type HeatQuestion } from "../core/heat";
+import { expose } from "comlink";
+import { heatStudy, type HeatQuestion, type HeatStudy } from "../core/heat";
 
-/** Answers heat questions away from the page, one after another, under the key the page knows them by. */
-self.addEventListener("message", (e: MessageEvent<HeatQuestion>) => {
-  self.postMessage({ key: heatKey(e.data), study: heatStudy(e.data) });
-});
+const worker = {
+  /** Answers one heat question, away from the page. */
+  study: (question: HeatQuestion): HeatStudy => heatStudy(question),
+};
+export type HeatWorker = typeof worker;
+
+expose(worker);

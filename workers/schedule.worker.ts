@@ -1,18 +1,20 @@
+import { expose } from "comlink";
 import { solve, type Solved, type Task } from "../core/schedule/solve";
 
-export interface ScheduleAsk {
-  id: number;
+interface Asked {
   tasks: Task[];
   waking: [number, number][];
   hands: number;
   pinned: [string, number][];
 }
-export interface ScheduleAnswer {
-  id: number;
-  solved: Solved;
-}
 
-self.onmessage = ({ data }: MessageEvent<ScheduleAsk>) => {
-  const answer: ScheduleAnswer = { id: data.id, solved: solve({ ...data, pinned: new Map(data.pinned) }) };
-  self.postMessage(answer);
+const worker = {
+  /** Answers a calendar question written as JSON: the text is what tells one question from another. */
+  solveText: (text: string): Solved => {
+    const asked = JSON.parse(text) as Asked;
+    return solve({ ...asked, pinned: new Map(asked.pinned) });
+  },
 };
+export type ScheduleWorker = typeof worker;
+
+expose(worker);

@@ -1,7 +1,7 @@
 import { jobsInHand } from "@/server/jobs";
 import { calendarView } from "@/server/calendar";
 import { workshop } from "@/server/workshop";
-import { CalendarScreen } from "@/ui/calendar/CalendarScreen";
+import { CalendarScreen } from "@/ui/features/calendar/CalendarScreen";
 
 export const metadata = { title: "Calendar" };
 

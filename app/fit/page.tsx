@@ -1,6 +1,6 @@
 import { ownMaterials } from "@/server/materials";
 import { workshop } from "@/server/workshop";
-import { MatrixScreen } from "@/ui/fit/MatrixScreen";
+import { MatrixScreen } from "@/ui/features/fit/MatrixScreen";
 
 export const metadata = { title: "Fit" };
 

@@ -1,6 +1,6 @@
 import { LOG_PAGE, logbook, yields } from "@/server/pours";
 import { workshop } from "@/server/workshop";
-import { LogScreen } from "@/ui/log/LogScreen";
+import { LogScreen } from "@/ui/features/log/LogScreen";
 
 export const metadata = { title: "Logbook" };
 

@@ -1,6 +1,6 @@
 import { ownMaterials } from "@/server/materials";
 import { workshop } from "@/server/workshop";
-import { MaterialsScreen } from "@/ui/materials/MaterialsScreen";
+import { MaterialsScreen } from "@/ui/features/materials/MaterialsScreen";
 
 export const metadata = { title: "Materials" };
 

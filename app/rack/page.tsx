@@ -1,6 +1,6 @@
 import { RACK_PAGE, rack } from "@/server/rack";
 import { workshop } from "@/server/workshop";
-import { RackScreen } from "@/ui/rack/RackScreen";
+import { RackScreen } from "@/ui/features/rack/RackScreen";
 
 export const metadata = { title: "Mould rack" };
 

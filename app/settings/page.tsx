@@ -3,7 +3,7 @@ import { doorState } from "@/server/doorway";
 import { GATE_HEADER } from "@/server/gate";
 import { forecastOf, getSettings } from "@/server/settings";
 import { workshop } from "@/server/workshop";
-import { SettingsScreen } from "@/ui/settings/SettingsScreen";
+import { SettingsScreen } from "@/ui/features/settings/SettingsScreen";
 
 export const metadata = { title: "The workshop" };
 

@@ -1,6 +1,6 @@
 import { catalogueOf } from "../material";
 import { say } from "../quantity";
-import { judgeChain, NOTHING_SAID, RULES, worstOf, VERDICTS, type FitQuestion, type Verdict } from ".";
+import { judgeChain,NOTHING_SAID,RULES,worstOf,VERDICTS,type FitQuestion,type Verdict } from ".";
 
 const catalogue = catalogueOf();
 const blank: FitQuestion = NOTHING_SAID;

@@ -1,5 +1,5 @@
 import { catalogueOf } from "../material";
-import { cheapestChanges, judgeChain, NOTHING_SAID, RULES, VERDICTS, type FitQuestion } from ".";
+import { cheapestChanges,judgeChain,NOTHING_SAID,RULES,VERDICTS,type FitQuestion } from ".";
 
 const catalogue = catalogueOf();
 const BLANK: FitQuestion = NOTHING_SAID;

@@ -1,4 +1,4 @@
-import type { Confidence, Contact, Verdict } from "./verdict";
+import type { Confidence,Contact,Verdict } from "./verdict";
 
 /**
  * A contact rule. It fires when the first party has every trait of `left`, the second every trait of `right`, and

@@ -1,5 +1,5 @@
 import { range } from "./range";
-import type { BoxStock, Release, Surface } from "./schema";
+import type { BoxStock,Release,Surface } from "./schema";
 
 const provenance = "Typical of its kind; check your data sheet";
 const common = { provenance, cautions: [], copiedFrom: null };

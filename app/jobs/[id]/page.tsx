@@ -4,7 +4,7 @@ import { mouldsOfJob, poursOfJob } from "@/server/pours";
 import { foundOrNull } from "@/server/refusal";
 import { catalogue } from "@/server/plans";
 import { workshop } from "@/server/workshop";
-import { JobScreen } from "@/ui/job/JobScreen";
+import { JobScreen } from "@/ui/features/job/JobScreen";
 
 interface Ctx {
   params: Promise<{ id: string }>;
@@ -21,6 +21,5 @@ export default async function JobPage({ params }: Ctx) {
   const stored = find(id);
   if (!stored) notFound();
   const w = workshop();
-  const { job, revision, canUndo, canRedo } = stored;
-  return <JobScreen key={id} initial={{ id, job, revision, canUndo, canRedo }} catalogue={catalogue(w)} pours={poursOfJob(w, id)} moulds={mouldsOfJob(w, id)} />;
+  return <JobScreen key={id} initial={stored} catalogue={catalogue(w)} pours={poursOfJob(w, id)} moulds={mouldsOfJob(w, id)} />;
 }

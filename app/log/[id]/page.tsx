@@ -4,7 +4,7 @@ import { getPour } from "@/server/pours";
 import { pourAdvice } from "@/server/rack";
 import { foundOrNull } from "@/server/refusal";
 import { workshop } from "@/server/workshop";
-import { PourScreen } from "@/ui/log/PourScreen";
+import { PourScreen } from "@/ui/features/log/PourScreen";
 
 export const metadata = { title: "Pour" };
 
@@ -13,13 +13,5 @@ export default async function PourPage({ params }: { params: Promise<{ id: strin
   const found = foundOrNull(() => getPour(workshop(), id));
   if (!found) notFound();
   const w = workshop();
-  return (
-    <PourScreen
-      key={id}
-      initial={found.pour}
-      advice={pourAdvice(w, found.pour)}
-      firstClocks={pourClocks(w, id)}
-      photos={found.photos.map(({ id: photoId, fileName, bytes }) => ({ id: photoId, fileName, bytes }))}
-    />
-  );
+  return <PourScreen key={id} initial={found.pour} advice={pourAdvice(w, found.pour)} firstClocks={pourClocks(w, id)} photos={found.photos} />;
 }

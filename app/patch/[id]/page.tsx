@@ -2,7 +2,7 @@ import { notFound } from "next/navigation";
 import { getPatch } from "@/server/patches";
 import { foundOrNull } from "@/server/refusal";
 import { workshop } from "@/server/workshop";
-import { PatchScreen } from "@/ui/patch/PatchScreen";
+import { PatchScreen } from "@/ui/features/patch/PatchScreen";
 
 export const metadata = { title: "Patch test" };
 

@@ -2,7 +2,7 @@ import { notFound } from "next/navigation";
 import { foundOrNull } from "@/server/refusal";
 import { mouldPage } from "@/server/rack";
 import { workshop } from "@/server/workshop";
-import { MouldScreen } from "@/ui/rack/MouldScreen";
+import { MouldScreen } from "@/ui/features/rack/MouldScreen";
 
 export const metadata = { title: "Mould" };
 

@@ -4,7 +4,7 @@ import { foundOrNull } from "@/server/refusal";
 import { getSettings } from "@/server/settings";
 import { getWeighing } from "@/server/weighIns";
 import { workshop } from "@/server/workshop";
-import { WeighScreen } from "@/ui/weigh/WeighScreen";
+import { WeighScreen } from "@/ui/features/weigh/WeighScreen";
 
 export const metadata = { title: "Weigh in" };
 

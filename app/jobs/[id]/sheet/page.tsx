@@ -3,7 +3,7 @@ import { getJob } from "@/server/jobs";
 import { foundOrNull } from "@/server/refusal";
 import { planJob } from "@/server/plans";
 import { workshop } from "@/server/workshop";
-import { JobSheet } from "@/ui/job/JobSheet";
+import { JobSheet } from "@/ui/features/job/JobSheet";
 
 export const metadata = { title: "Job sheet" };
 

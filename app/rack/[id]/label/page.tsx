@@ -3,7 +3,7 @@ import { notFound } from "next/navigation";
 import { mouldLabel } from "@/server/rack";
 import { Refusal } from "@/server/refusal";
 import { workshop } from "@/server/workshop";
-import { LabelScreen } from "@/ui/rack/LabelScreen";
+import { LabelScreen } from "@/ui/features/rack/LabelScreen";
 
 export const metadata = { title: "Label" };
 

@@ -1,0 +1,74 @@
+"use client";
+
+import { CategoryScale, Chart, Filler, Legend, LinearScale, LineElement, PointElement, Tooltip, type ChartOptions } from "chart.js";
+import { Line } from "react-chartjs-2";
+import type { HeatQuestion, HeatStudy } from "@/core/heat";
+import { formatQuantity } from "@/core/quantity";
+import { useUnits } from "../kit/units";
+
+Chart.register(CategoryScale, LinearScale, PointElement, LineElement, Tooltip, Legend, Filler);
+
+Chart.defaults.font = { family: '"Atkinson Hyperlegible Next Variable", sans-serif', size: 13 };
+
+const INK = "#1d2330";
+const line = (label: string, borderColor: string, more: object = {}) => ({
+  label,
+  borderColor,
+  backgroundColor: borderColor,
+  pointRadius: 0,
+  borderWidth: 2.5,
+  tension: 0.25,
+  ...more,
+});
+
+/** Temperatures over the minutes after one pour, with what the rubber bears as level lines. Typical figures. */
+export function HeatChart({ study, question }: { study: HeatStudy; question: HeatQuestion }) {
+  const { system, fmt } = useUnits();
+  const shown = (c: number) => (system === "us" ? (c * 9) / 5 + 32 : c);
+  const at = (read: (p: HeatStudy["course"][number]) => number) => study.course.map((p) => ({ x: p.minute, y: shown(read(p)) }));
+  const last = study.course.at(-1)?.minute ?? 1;
+  const level = (c: number) => [
+    { x: 0, y: shown(c) },
+    { x: last, y: shown(c) },
+  ];
+  const { heatContinuousC, heatShortC } = question.rubber;
+  const near = study.castPeakC.high > heatContinuousC.low - 60;
+  const data = {
+    datasets: [
+      { ...line("Middle of the casting", "#684a8b"), data: at((p) => p.coreC) },
+      { ...line("Rubber at the skin", "#1b7473"), data: at((p) => p.skinC) },
+      { ...line("Rubber 1 mm in", "#1b7473", { borderDash: [7, 4] }), data: at((p) => p.oneMmC) },
+      { ...line("Rubber 5 mm in", "#1b7473", { borderDash: [2, 4] }), data: at((p) => p.fiveMmC) },
+      ...(near
+        ? [
+            { ...line("Bears for its life", "#845300", { borderWidth: 1.5 }), data: level(heatContinuousC.typical) },
+            { ...line("Bears for minutes", "#a0211b", { borderWidth: 1.5 }), data: level(heatShortC.typical) },
+          ]
+        : []),
+    ],
+  };
+  const options: ChartOptions<"line"> = {
+    animation: false,
+    responsive: true,
+    maintainAspectRatio: false,
+    interaction: { mode: "nearest", axis: "x", intersect: false },
+    scales: {
+      x: { type: "linear", min: 0, title: { display: true, text: "minutes after the pour", color: INK }, ticks: { color: INK } },
+      y: { title: { display: true, text: system === "us" ? "°F" : "°C", color: INK }, ticks: { color: INK } },
+    },
+    plugins: {
+      legend: { position: "bottom", labels: { color: INK, boxWidth: 26, boxHeight: 2 } },
+      tooltip: { callbacks: { title: (items) => formatQuantity((items[0]?.parsed.x ?? 0) / 60, "duration", system) } },
+    },
+  };
+  return (
+    <div className="h-72">
+      <Line
+        data={data}
+        options={options}
+        role="img"
+        aria-label={`Temperature after a pour: the rubber's skin peaks at ${fmt(study.skinPeakC.typical, "temperature")}.`}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,220 @@
+"use client";
+
+import { CirclePlus, Scale, TimerReset } from "lucide-react";
+import dynamic from "next/dynamic";
+import Link from "next/link";
+import { useState } from "react";
+import type { Plan, Step } from "@/core/plan";
+import type { Opening } from "@/core/mould";
+import { StepMark, stepName } from "../job/Route";
+import { NewJobDialog } from "../shell/newJob";
+import type { Patch } from "@/core/log";
+import { dueAt, isDeadline } from "@/core/clock/kinds";
+import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
+import { ClockCard } from "../clocks/ClockCard";
+import type { PlannedStretch } from "../clocks/River";
+import { ShopPanel } from "../clocks/ShopPanel";
+import type { BenchView } from "@/contract/bench";
+import { useUnits } from "../../kit/units";
+import { VerdictMark } from "../../kit/VerdictMark";
+import { clockTime, fromNow, When } from "../../kit/When";
+
+const StartTimer = dynamic(() => import("../clocks/StartTimer").then((m) => m.StartTimer), { ssr: false });
+// It is drawn once the page knows the time, so it may come after it.
+const River = dynamic(() => import("../clocks/River").then((m) => m.River), { ssr: false, loading: () => <p className="card min-h-60 p-4 text-soft">…</p> });
+
+export interface JobCard {
+  id: string;
+  name: string;
+  updatedAt: number;
+  opening: Opening;
+  castName: string | null;
+  rubberName: string | null;
+  tally: Plan["tally"];
+  next: Step | null;
+}
+
+export interface BatchLine {
+  id: string;
+  jobName: string;
+  what: string;
+  material: string;
+  startedAt: number;
+}
+
+/** What runs, what wants hands in the next two days, what is on the bench, and the jobs in hand. */
+export function BenchScreen({
+  jobs,
+  totalJobs,
+  initial,
+  patches,
+  batches,
+  planned,
+}: {
+  jobs: readonly JobCard[];
+  totalJobs: number;
+  initial: BenchView;
+  patches: readonly Patch[];
+  batches: readonly BatchLine[];
+  planned: readonly PlannedStretch[];
+}) {
+  const now = useTicking(1000);
+  const bench = useBenchClocks().bench ?? initial;
+  const [starting, setStarting] = useState<"job" | "timer" | null>(null);
+  const running = bench.clocks.filter((c) => c.clock.endedAt === null).sort((a, b) => dueAt(a) - dueAt(b));
+  const ended = bench.clocks.filter((c) => c.clock.endedAt !== null);
+  const t = now ?? initial.now;
+  const due = running.filter((c) => dueAt(c) <= t);
+  const next = running.find((c) => dueAt(c) > t);
+  const urgent = running.find((c) => isDeadline(c.clock.kind));
+  return (
+    <div className="space-y-6 pb-10 pt-2">
+      <div className="flex flex-wrap items-end justify-between gap-4">
+        <div>
+          <h1 className="text-3xl font-bold sm:text-4xl">
+            {urgent
+              ? dueAt(urgent) <= t
+                ? "Pour now"
+                : `Pour ${fromNow(dueAt(urgent), t)} at the latest`
+              : due.length > 0
+                ? due.length === 1
+                  ? "1 is ready"
+                  : `${due.length} are ready`
+                : next
+                  ? `Next ${fromNow(dueAt(next), t)}`
+                  : "Nothing is running"}
+          </h1>
+          <p className="mt-1 text-soft">
+            {urgent
+              ? urgent.clock.label
+              : next && now !== null
+                ? `${next.clock.label}, about ${clockTime(dueAt(next), t)}`
+                : due.length > 0
+                  ? "See to them, and write down how they came out."
+                  : "Weigh something in, and its clocks appear here."}
+          </p>
+        </div>
+        <div className="flex flex-wrap gap-2">
+          <button type="button" className="btn text-lg" onClick={() => setStarting("timer")}>
+            <TimerReset size={22} aria-hidden="true" /> Set a timer
+          </button>
+          <button type="button" className="btn btn-main text-lg" onClick={() => setStarting("job")}>
+            <CirclePlus size={22} aria-hidden="true" /> Start a job
+          </button>
+        </div>
+      </div>
+
+      {batches.length > 0 && (
+        <section aria-label="On the bench" className="flex flex-wrap gap-2">
+          {batches.map((b) => (
+            <Link key={b.id} href={`/weigh/${b.id}`} className="btn btn-main text-lg">
+              <Scale size={22} aria-hidden="true" /> Weigh on: {b.what}, {b.jobName}
+            </Link>
+          ))}
+        </section>
+      )}
+
+      <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_19rem]">
+        <div className="min-w-0 space-y-4">
+          <section aria-labelledby="river" className="space-y-2">
+            <h2 id="river" className="text-xl font-bold">
+              The next two days
+            </h2>
+            {now === null ? <p className="card min-h-60 p-4 text-soft">…</p> : <River bench={bench} now={now} planned={planned} />}
+          </section>
+          {running.length + ended.length + patches.length > 0 && (
+            <section aria-labelledby="curing" className="space-y-2">
+              <h2 id="curing" className="text-xl font-bold">
+                On the clock
+              </h2>
+              <ul className="grid grid-cols-1 gap-3 sm:grid-cols-2">
+                {[...running, ...ended].map((c) => (
+                  <li key={c.clock.id}>
+                    <ClockCard state={c} now={now} />
+                  </li>
+                ))}
+                {patches.map((p) => (
+                  <li key={p.id}>
+                    <Link href={`/patch/${p.id}`} className="card block h-full p-4 hover:bg-peel/40">
+                      <span className="flex items-baseline justify-between gap-3">
+                        <span className="min-w-0 truncate font-semibold">Patch test</span>
+                        <span className="shrink-0 text-sm text-untested">patch</span>
+                      </span>
+                      <span className="figure block text-4xl leading-tight">
+                        {now === null ? "…" : now >= p.readyAt ? "Judge it" : fromNow(p.readyAt, now)}
+                      </span>
+                      <span className="block text-sm text-soft">
+                        {p.between[1]} on {p.between[0]}, <When at={p.readyAt} />
+                      </span>
+                    </Link>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+        </div>
+        <div className="space-y-4">
+          <ShopPanel bench={bench} now={now} />
+        </div>
+      </div>
+
+      <section aria-labelledby="jobs" className="space-y-2">
+        <h2 id="jobs" className="text-xl font-bold">
+          Jobs in hand
+        </h2>
+        {jobs.length === 0 ? (
+          <div className="card space-y-3 p-8 text-center">
+            <p className="text-lg">No job yet. Start one with a ruler and the thing you want to copy.</p>
+            <button type="button" className="btn btn-main" onClick={() => setStarting("job")}>
+              Start a job
+            </button>
+          </div>
+        ) : (
+          <ul className="grid grid-cols-1 gap-3 sm:grid-cols-2 xl:grid-cols-3">
+            {jobs.map((j) => (
+              <li key={j.id}>
+                <JobTile job={j} />
+              </li>
+            ))}
+          </ul>
+        )}
+        {totalJobs > jobs.length && <p className="hint">{totalJobs - jobs.length} more: press Ctrl+K and type part of a name.</p>}
+      </section>
+      {starting === "job" && <NewJobDialog onClose={() => setStarting(null)} />}
+      {starting === "timer" && <StartTimer onClose={() => setStarting(null)} />}
+    </div>
+  );
+}
+
+function JobTile({ job }: { job: JobCard }) {
+  const { fmt, say } = useUnits();
+  return (
+    <Link href={`/jobs/${job.id}`} className="card flex h-full flex-col gap-2 p-4 hover:bg-peel/40">
+      <span className="flex items-start justify-between gap-3">
+        <span className="font-display text-lg font-bold leading-tight">{job.name}</span>
+        <VerdictMark verdict={job.tally.verdict} className="shrink-0 text-sm" />
+      </span>
+      <span className="text-sm text-soft">
+        {job.castName ?? "Cast not chosen"} in {job.rubberName ?? "a rubber not chosen"}
+      </span>
+      <span className="grid grid-cols-2 gap-3">
+        <span>
+          <span className="block text-xs text-soft">Rubber to mix</span>
+          <span className="figure text-xl">{fmt(job.tally.rubberG, "mass")}</span>
+        </span>
+        <span>
+          <span className="block text-xs text-soft">Casting to mix</span>
+          <span className="figure text-xl">{fmt(job.tally.castG, "mass")}</span>
+        </span>
+      </span>
+      {job.next && (
+        <span className="mt-auto flex items-start gap-2 border-t border-line pt-2 text-sm">
+          <StepMark state={job.next.state} />
+          <span className="min-w-0">
+            <b>{stepName(job.next.id, job.opening)}:</b> {say(job.next.line)}
+          </span>
+        </span>
+      )}
+    </Link>
+  );
+}

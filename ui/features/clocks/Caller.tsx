@@ -1,0 +1,110 @@
+"use client";
+
+import { BellRing, Check, Clock4 } from "lucide-react";
+import Link from "next/link";
+import { useEffect, useRef, useState } from "react";
+import { CLOCK_KINDS, dueAt } from "@/core/clock/kinds";
+import type { ClockState } from "@/core/clock";
+import { notice } from "../../kit/notice";
+import type { ClockAct } from "@/contract/bench";
+import { call } from "../../data/call";
+import { fromNow } from "../../kit/When";
+import { useBenchClocks, useTicking } from "./BenchClocks";
+import { ring, soundOn } from "./sound";
+
+const AGAIN_MS = 20_000;
+const SNOOZES = [
+  { minutes: 5, reason: "Hands are full" },
+  { minutes: 15, reason: "Still tacky, looking again" },
+  { minutes: 60, reason: "It may wait" },
+] as const;
+
+/** What calls for hands, on every screen: a banner, a sound, and a notification where it is allowed. */
+export function Caller() {
+  const { bench, refresh } = useBenchClocks();
+  const now = useTicking(1000);
+  const calling = (bench?.clocks ?? []).filter((c) => c.calls);
+  const key = calling.map((c) => c.clock.id).join(" ");
+  const told = useRef(new Set<string>());
+  useEffect(() => {
+    if (key === "") return;
+    const call = () => soundOn() && ring();
+    const first = setTimeout(call, 0);
+    const timer = setInterval(call, AGAIN_MS);
+    return () => {
+      clearTimeout(first);
+      clearInterval(timer);
+    };
+  }, [key]);
+  useEffect(() => {
+    for (const c of calling) {
+      if (told.current.has(c.clock.id)) continue;
+      told.current.add(c.clock.id);
+      if (typeof Notification !== "undefined" && Notification.permission === "granted")
+        new Notification(c.clock.label, { body: CLOCK_KINDS[c.clock.kind], tag: c.clock.id });
+    }
+  }, [calling]);
+  if (calling.length === 0) return null;
+  return (
+    <section aria-label="Calling" aria-live="assertive" className="no-print sticky top-0 z-30 -mx-3 space-y-1 px-3 pb-2 sm:-mx-5 sm:px-5">
+      {calling.slice(0, 3).map((c) => (
+        <CallRow key={c.clock.id} state={c} now={now} refresh={refresh} />
+      ))}
+      {calling.length > 3 && (
+        <p className="rounded-lg bg-ink px-3 py-1 text-paper">
+          and {calling.length - 3} more: see the{" "}
+          <Link href="/" className="underline">
+            bench
+          </Link>
+        </p>
+      )}
+    </section>
+  );
+}
+
+function CallRow({ state, now, refresh }: { state: ClockState; now: number | null; refresh: () => Promise<void> }) {
+  const [snoozing, setSnoozing] = useState(false);
+  const act = async (body: ClockAct) => {
+    const a = await call("clocks", "act", { params: { id: state.clock.id }, body });
+    if (!a.ok) notice.bad(a.message);
+    setSnoozing(false);
+    await refresh();
+  };
+  const at = dueAt(state);
+  const late = state.phase === "past";
+  return (
+    <div
+      role="alert"
+      className={`flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border-2 border-ink px-3 py-2 shadow-lg ${late ? "bg-no text-white" : "bg-citrus text-ink"}`}
+    >
+      <BellRing size={26} aria-hidden="true" className="shrink-0" />
+      <span className="min-w-0 flex-1 basis-56">
+        <Link href={state.clock.pourId ? `/log/${state.clock.pourId}` : "/"} className="block truncate text-lg font-bold underline">
+          {state.clock.label}
+        </Link>
+        <span className="text-sm">
+          {late ? "Its time is over" : state.closesAt ? "The window is open" : CLOCK_KINDS[state.clock.kind]}
+          {now !== null && `, ${fromNow(at, now)}`}
+        </span>
+      </span>
+      {snoozing ? (
+        <span className="flex flex-wrap gap-2" role="group" aria-label="Quiet for how long, and why?">
+          {SNOOZES.map((s) => (
+            <button key={s.minutes} type="button" className="btn !text-ink" onClick={() => void act({ do: "snooze", ...s })}>
+              {s.minutes} min: {s.reason.toLowerCase()}
+            </button>
+          ))}
+        </span>
+      ) : (
+        <span className="flex gap-2">
+          <button type="button" className="btn !text-ink" onClick={() => setSnoozing(true)}>
+            <Clock4 size={18} aria-hidden="true" /> Later
+          </button>
+          <button type="button" className="btn !text-ink" onClick={() => void act({ do: "end" })} aria-label={`Done: ${state.clock.label}`}>
+            <Check size={18} aria-hidden="true" /> Done
+          </button>
+        </span>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,77 @@
+"use client";
+
+import { createContext, useContext, type ReactNode } from "react";
+import type { Job } from "@/core/record";
+import type { Catalogue } from "@/core/material";
+import type { Plan } from "@/core/plan";
+import type { Dimension } from "@/core/quantity";
+import { QuantityField } from "../../form/QuantityField";
+import type { Pour } from "@/core/log";
+import { useUnits } from "../../kit/units";
+import type { JobDocument } from "./jobDocument";
+
+export interface JobWorld {
+  id: string;
+  job: Job;
+  plan: Plan;
+  catalogue: Catalogue;
+  pours: readonly Pour[];
+  moulds: readonly { id: string; name: string }[];
+  document: JobDocument;
+  edit: (change: (job: Job) => Job) => void;
+}
+
+const Context = createContext<JobWorld | null>(null);
+export const JobProvider = ({ value, children }: { value: JobWorld; children: ReactNode }) => <Context value={value}>{children}</Context>;
+
+/** The job on screen, its plan, and the way to change it. */
+export function useJob(): JobWorld {
+  const world = useContext(Context);
+  if (!world) throw new Error("useJob needs a JobProvider above it.");
+  return world;
+}
+
+/** What the plan has to say about the value at a path of the job. */
+export function useRemark(path: string): { message: string; severity: "fault" | "warning" } | null {
+  const { plan } = useJob();
+  const { say } = useUnits();
+  const found = plan.remarks.find((r) => r.path === path);
+  return found ? { message: say(found.message), severity: found.severity } : null;
+}
+
+/** Everything the plan has to say about one value. */
+export function useRemarks(path: string): { message: string }[] {
+  const { plan } = useJob();
+  const { say } = useUnits();
+  return plan.remarks.filter((r) => r.path === path).map((r) => ({ message: say(r.message) }));
+}
+
+interface JobQuantityProps {
+  path: string;
+  label: ReactNode;
+  value: number | null;
+  dimension: Dimension;
+  set: (job: Job, value: number) => Job;
+  /** For what may be left empty. */
+  clear?: (job: Job) => Job;
+  min?: number;
+  max?: number;
+  whole?: boolean;
+  help?: ReactNode;
+  placeholder?: string;
+}
+
+/** A quantity of the job: shows the plan's remark about it, and keeps a half-typed entry over a reload. */
+export function JobQuantity({ path, set, clear, ...field }: JobQuantityProps) {
+  const { id, edit } = useJob();
+  const remark = useRemark(path);
+  return (
+    <QuantityField
+      {...field}
+      optional={clear !== undefined}
+      remark={remark}
+      draftKey={`${id}:${path}`}
+      onChange={(v) => edit((job) => (v === null ? (clear ? clear(job) : job) : set(job, v)))}
+    />
+  );
+}

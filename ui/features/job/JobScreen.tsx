@@ -1,0 +1,297 @@
+"use client";
+
+import { ArchiveX, ArrowLeft, ArrowRight, CircleAlert, CloudCheck, CloudUpload, Redo2, Printer, TriangleAlert, Undo2 } from "lucide-react";
+import dynamic from "next/dynamic";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { dossierOf, type Job } from "@/core/record";
+import { pick, type Catalogue } from "@/core/material";
+import { heldByLog, STEP_IDS, type StepId } from "@/core/plan";
+import { plan as planOf } from "@/core/plan/plan";
+import { Caution, Choice } from "../../kit/controls";
+import { notice } from "../../kit/notice";
+import { useHeatWorker } from "../heat/useHeatStudies";
+import { call } from "../../data/call";
+import { useShortcuts } from "../shell/shortcuts";
+import type { JobView } from "@/contract/jobs";
+import type { Pour } from "@/core/log";
+import { useUnits } from "../../kit/units";
+import { JobProvider, useJob } from "./JobContext";
+import type { SaveState } from "../../data/savedDocument";
+import type { JobDocument } from "./jobDocument";
+import { Route, stepName } from "./Route";
+import type { Stage } from "@/core/draw";
+import { OPENING } from "@/core/mould";
+import { loadSteps, STEP_BODY } from "./steps";
+import { Tally } from "./Tally";
+import { useJobDocument } from "./useJobDocument";
+
+/** Drawn once the page knows its own width, so it is fetched after it. */
+const SectionDrawing = dynamic(() => import("../../stage/SectionDrawing").then((m) => m.SectionDrawing), {
+  ssr: false,
+  loading: () => <div className="aspect-[5/3] max-h-[430px] min-h-[230px] w-full" />,
+});
+
+const StepTasks = dynamic(() => import("./StepTasks").then((m) => m.StepTasks), { ssr: false });
+
+const STAGE_OF: Record<StepId, Stage> = {
+  master: "master",
+  pairing: "pour0",
+  opening: "pour0",
+  prepare: "pour0",
+  box: "pour0",
+  rubber: "pour0",
+  strength: "cast",
+  cast: "cast",
+  out: "cast",
+};
+
+const watchHash = (heard: () => void) => {
+  window.addEventListener("hashchange", heard);
+  return () => window.removeEventListener("hashchange", heard);
+};
+
+/** The step named in the address, so that a reload comes back to it. */
+function useStep(first: StepId): [StepId, (id: StepId) => void] {
+  const hash = useSyncExternalStore(
+    watchHash,
+    () => window.location.hash.slice(1),
+    () => "",
+  );
+  const step = STEP_IDS.find((id) => id === hash) ?? first;
+  const go = useCallback((id: StepId) => {
+    window.history.replaceState(null, "", `#${id}`);
+    window.dispatchEvent(new HashChangeEvent("hashchange"));
+  }, []);
+  return [step, go];
+}
+
+/** One job: the section drawing, the route of steps, and the tally. */
+export function JobScreen({
+  initial,
+  catalogue,
+  pours,
+  moulds,
+}: {
+  initial: JobView;
+  catalogue: Catalogue;
+  pours: readonly Pour[];
+  moulds: readonly { id: string; name: string }[];
+}) {
+  const { job, save, canUndo, canRedo, document } = useJobDocument(initial);
+  // Heat is worked out beside the page; until an answer is in, the plan says that it is pending.
+  const known = useMemo(() => ({ shopC: null, held: heldByLog(pours) }), [pours]);
+  const { studies, ask, fault: heatFault } = useHeatWorker();
+  const plan = useMemo(() => planOf(dossierOf(job, catalogue, known.held), studies), [job, known, catalogue, studies]);
+  // The route may follow a drag a moment later.
+  const calmSteps = useDeferredValue(plan.steps);
+  useEffect(() => ask(plan.heat.map((h) => h.question)), [ask, plan]);
+  const [firstStep] = useState<StepId>(() => plan.steps.find((s) => s.state === "asks" || s.state === "troubled")?.id ?? "out");
+  const [step, go] = useStep(firstStep);
+  const [chosen, setChosen] = useState<{ step: StepId; stage: Stage } | null>(null);
+
+  const { opening } = job.mould;
+  const keys = useMemo(
+    () => [
+      ...STEP_IDS.map((id, i) => ({ keys: String(i + 1), label: `To step ${i + 1}, ${stepName(id, opening)}`, run: () => go(id) })),
+      { keys: "Ctrl+Z", label: "Undo", run: () => void document.step("undo") },
+      { keys: "Ctrl+Shift+Z", label: "Redo", run: () => void document.step("redo") },
+    ],
+    [document, go, opening],
+  );
+  useShortcuts(keys);
+  useEffect(loadSteps, []);
+
+  const { halves, made } = OPENING[opening];
+  const stages: { value: Stage; label: string }[] = [
+    { value: "master", label: "Master" },
+    { value: "pour0", label: made === "skin" ? "Coats" : halves ? "First half" : "Rubber pour" },
+    ...(halves ? [{ value: "pour1" as const, label: "Second half" }] : []),
+    ...(made === "skin" && job.jacket !== "none" ? [{ value: "jacket" as const, label: "Jacket" }] : []),
+    { value: "cast", label: "Casting" },
+  ];
+  const opens = step === "box" && stages.some((s) => s.value === "jacket") ? "jacket" : STAGE_OF[step];
+  const wanted = chosen?.step === step ? chosen.stage : opens;
+  const stage = !plan.layout ? "master" : stages.some((s) => s.value === wanted) ? wanted : "pour0";
+  const edit = document.update;
+  const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
+  const at = STEP_IDS.indexOf(step);
+  const Body = STEP_BODY[step];
+
+  return (
+    <JobProvider value={{ id: initial.id, job, plan, catalogue, pours, moulds, document, edit }}>
+      <div className="flex flex-1 flex-col gap-2.5 pt-1">
+        <TitleRow job={job} save={save} canUndo={canUndo} canRedo={canRedo} document={document} id={initial.id} />
+        <Trouble save={save} document={document} />
+        {heatFault && <Caution>The heat could not be worked out: {heatFault}. Change anything it depends on to try again.</Caution>}
+        <Route steps={calmSteps} opening={job.mould.opening} current={step} onGo={go} />
+        <div className="grid flex-1 items-start gap-3 pb-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
+          <section aria-label="Section drawing" className="card overflow-hidden lg:sticky lg:top-2">
+            {plan.layout && (
+              <div className="px-3 pt-3">
+                <Choice label="Shown on the drawing" hideLabel value={stage} options={stages} onChange={(s) => setChosen({ step, stage: s })} />
+              </div>
+            )}
+            <SectionDrawing
+              job={job}
+              plan={plan}
+              stage={stage}
+              panelMm={panelMm}
+              onSize={(key, mm) => edit((j) => ({ ...j, master: { ...j.master, sizes: { ...j.master.sizes, [key]: mm } } }))}
+              onMould={(patch) => edit((j) => ({ ...j, mould: { ...j.mould, ...patch } }))}
+              onProfile={(profile) => edit((j) => ({ ...j, master: { ...j.master, profile } }))}
+            />
+          </section>
+          <section aria-labelledby="step-title" className="card space-y-4 p-4">
+            <h2 id="step-title" className="text-2xl font-bold">
+              {at + 1}. {stepName(step, opening)}
+            </h2>
+            <Cautions step={step} />
+            <Body />
+            <StepTasks step={step} />
+            <div className="flex justify-between gap-3 border-t border-line pt-3">
+              <button type="button" className="btn btn-bare" disabled={at === 0} onClick={() => go(STEP_IDS[at - 1] ?? step)}>
+                <ArrowLeft size={18} aria-hidden="true" /> Back
+              </button>
+              {at < STEP_IDS.length - 1 && (
+                <button type="button" className="btn btn-main" onClick={() => go(STEP_IDS[at + 1] ?? step)}>
+                  {stepName(STEP_IDS[at + 1] ?? step, opening)} <ArrowRight size={18} aria-hidden="true" />
+                </button>
+              )}
+            </div>
+          </section>
+        </div>
+        <Tally plan={plan} pours={pours} />
+      </div>
+    </JobProvider>
+  );
+}
+
+function Cautions({ step }: { step: StepId }) {
+  const { plan } = useJob();
+  const { say } = useUnits();
+  const here = plan.cautions.filter((c) => c.step === step);
+  return here.length === 0 ? null : (
+    <div className="space-y-2">
+      {here.map((c) => (
+        <Caution key={c.text}>{say(c.text)}</Caution>
+      ))}
+    </div>
+  );
+}
+
+function TitleRow({
+  job,
+  save,
+  canUndo,
+  canRedo,
+  document,
+  id,
+}: {
+  job: Job;
+  save: SaveState<JobView>;
+  canUndo: boolean;
+  canRedo: boolean;
+  document: JobDocument;
+  id: string;
+}) {
+  const router = useRouter();
+  const [name, setName] = useState<string | null>(null);
+  const fault = name !== null && name.trim() === "";
+  const putAway = async () => {
+    if (!(await document.flush())) return;
+    const answer = await call("jobs", "putAway", { params: { id } });
+    if (!answer.ok) return notice.bad(answer.message);
+    notice.say(`${job.name} is put away; its log and moulds stay.`);
+    router.push("/");
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+      <h1 className="min-w-0 flex-1 basis-40">
+        <input
+          aria-label="Name of the job"
+          className={`w-full truncate rounded-lg border-2 bg-transparent px-1 font-display text-2xl font-bold hover:border-line focus:bg-white sm:text-3xl ${fault ? "border-no" : "border-transparent"}`}
+          value={name ?? job.name}
+          maxLength={80}
+          aria-invalid={fault ? true : undefined}
+          onChange={(e) => {
+            setName(e.target.value);
+            if (e.target.value.trim() !== "") document.update((j) => ({ ...j, name: e.target.value }));
+          }}
+          onBlur={() => setName(null)}
+        />
+      </h1>
+      <SaveWord save={save} />
+      <div className="flex gap-1">
+        <Link href={`/jobs/${id}/sheet`} className="btn btn-bare !px-2.5" aria-label="Job sheet to print">
+          <Printer size={20} aria-hidden="true" />
+        </Link>
+        <button
+          type="button"
+          className="btn btn-bare !px-2.5"
+          disabled={!canUndo && save.kind === "saved"}
+          onClick={() => void document.step("undo")}
+          aria-label="Undo (Ctrl+Z)"
+        >
+          <Undo2 size={20} aria-hidden="true" />
+        </button>
+        <button type="button" className="btn btn-bare !px-2.5" disabled={!canRedo} onClick={() => void document.step("redo")} aria-label="Redo (Ctrl+Shift+Z)">
+          <Redo2 size={20} aria-hidden="true" />
+        </button>
+        <button type="button" className="btn btn-bare !px-2.5" onClick={() => void putAway()} aria-label="Put this job away">
+          <ArchiveX size={20} aria-hidden="true" />
+        </button>
+      </div>
+    </div>
+  );
+}
+
+function SaveWord({ save }: { save: SaveState<JobView> }) {
+  const { Icon, word } =
+    save.kind === "saved"
+      ? { Icon: CloudCheck, word: "Saved" }
+      : save.kind === "failed" || save.kind === "conflict"
+        ? { Icon: CircleAlert, word: "Not saved" }
+        : { Icon: CloudUpload, word: "Saving" };
+  return (
+    <span
+      role="status"
+      data-testid="save-state"
+      className={`flex items-center gap-1.5 text-sm ${word === "Not saved" ? "font-semibold text-no" : "text-soft"}`}
+    >
+      <Icon size={18} aria-hidden="true" /> <span className={word === "Not saved" ? "" : "max-sm:sr-only"}>{word}</span>
+    </span>
+  );
+}
+
+function Trouble({ save, document }: { save: SaveState<JobView>; document: JobDocument }) {
+  if (save.kind !== "failed" && save.kind !== "conflict") return null;
+  return (
+    <div role="alert" className="card space-y-2 !border-2 !border-no p-3">
+      <p className="flex gap-2 font-semibold">
+        <TriangleAlert className="shrink-0 text-no" aria-hidden="true" />
+        {save.kind === "failed"
+          ? save.message
+          : `This job was saved somewhere else since this page read it${save.theirs.job.name ? ` (there it is called “${save.theirs.job.name}”)` : ""}. Nothing was overwritten. Which one stays?`}
+      </p>
+      <div className="flex flex-wrap gap-2">
+        {save.kind === "failed" ? (
+          <button type="button" className="btn" onClick={() => void document.flush()}>
+            Try again
+          </button>
+        ) : (
+          <>
+            <button type="button" className="btn btn-main" onClick={() => document.resolve("mine")}>
+              Keep what is on this page
+            </button>
+            <button type="button" className="btn" onClick={() => document.resolve("theirs")}>
+              Take the other one
+            </button>
+            <span className="hint self-center">Undo reaches the other either way.</span>
+          </>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,100 @@
+"use client";
+
+import { memo, useEffect, useRef } from "react";
+import { OPENING, type Opening } from "@/core/mould";
+import type { Step, StepId, StepState } from "@/core/plan";
+import { useUnits } from "../../kit/units";
+
+const STEP_NAME: Record<StepId, string> = {
+  master: "Master",
+  pairing: "Pairing",
+  opening: "Opening",
+  prepare: "Prepare",
+  box: "Box",
+  rubber: "Rubber",
+  strength: "Strength",
+  cast: "Cast",
+  out: "Pour & open",
+};
+/** What a step is called in a job: a skin has no box, it has a jacket. */
+export const stepName = (id: StepId, opening: Opening): string => (id === "box" && OPENING[opening].made === "skin" ? "Jacket" : STEP_NAME[id]);
+const STATE_WORD: Record<StepState, string> = {
+  waiting: "not yet",
+  asks: "needs an answer",
+  settled: "settled",
+  troubled: "trouble",
+};
+
+/** A step's state as a shape: hollow drop, drop with a question, full drop, barred square. */
+export function StepMark({ state }: { state: StepState }) {
+  const drop = "M9 1.5c3.6 4.2 5.6 6.9 5.6 9.3A5.6 5.6 0 0 1 9 16.5a5.6 5.6 0 0 1-5.6-5.7c0-2.4 2-5.1 5.6-9.3Z";
+  return (
+    <svg width="18" height="18" viewBox="0 0 18 18" aria-hidden="true" className="shrink-0">
+      {state === "troubled" ? (
+        <>
+          <rect x="2" y="2" width="14" height="14" rx="2" fill="var(--color-no)" />
+          <path d="M5 9h8" stroke="#fff" strokeWidth="2.6" />
+        </>
+      ) : (
+        <path
+          d={drop}
+          fill={state === "settled" ? "var(--color-rubber)" : state === "asks" ? "var(--color-citrus)" : "none"}
+          stroke="var(--color-ink)"
+          strokeWidth="1.5"
+          strokeDasharray={state === "waiting" ? "2.5 2" : undefined}
+        />
+      )}
+    </svg>
+  );
+}
+
+/** The route: this job's steps in order, each saying how it stands. */
+export const Route = memo(function Route({
+  steps,
+  opening,
+  current,
+  onGo,
+}: {
+  steps: readonly Step[];
+  opening: Opening;
+  current: StepId;
+  onGo: (id: StepId) => void;
+}) {
+  const { say } = useUnits();
+  const here = useRef<HTMLButtonElement>(null);
+  // On a narrow screen the route scrolls sideways: keep the current step in view.
+  useEffect(() => {
+    here.current?.scrollIntoView({ block: "nearest", inline: "center" });
+  }, [current]);
+  return (
+    <nav aria-label="Steps of this job" className="no-print relative overflow-x-auto">
+      <ol className="flex min-w-max gap-1.5 lg:grid lg:min-w-0 lg:grid-cols-9">
+        {steps.map((s, i) => (
+          <li key={s.id} className="lg:min-w-0">
+            <button
+              ref={s.id === current ? here : null}
+              type="button"
+              onClick={() => onGo(s.id)}
+              aria-current={s.id === current ? "step" : undefined}
+              className={`h-full w-full rounded-xl border-2 px-3 py-1.5 text-left lg:px-1.5 ${s.id === current ? "border-ink bg-peel" : "border-line bg-card hover:bg-peel/60"}`}
+            >
+              <span className="flex items-center gap-1.5 whitespace-nowrap font-semibold lg:gap-1 lg:text-[0.86rem]">
+                <StepMark state={s.state} />
+                <span>
+                  {i + 1}. {stepName(s.id, opening)}
+                </span>
+                <span className="sr-only">, {STATE_WORD[s.state]}</span>
+              </span>
+              <span
+                className={`mt-0.5 hidden truncate text-[0.8rem] lg:block ${s.state === "troubled" ? "font-semibold text-no" : "text-soft"}`}
+                title={say(s.line)}
+              >
+                {say(s.line)}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ol>
+    </nav>
+  );
+});

@@ -1,0 +1,130 @@
+"use client";
+
+import { Figure } from "../../../kit/controls";
+import { useUnits } from "../../../kit/units";
+import { JobQuantity, useJob } from "../JobContext";
+import { HollowAnswer, InsideFields } from "./InsideFields";
+import { PartList } from "./PartList";
+
+export function CastStep() {
+  const { job, plan } = useJob();
+  const { fmt, band, say } = useUnits();
+  const { cast, castBatch: b, castCure } = plan;
+  if (!cast) return <p>Choose what to cast in the pairing step.</p>;
+  const { mix } = cast;
+  const pigmented = mix.kind === "gypsum" || mix.kind === "cement";
+  return (
+    <>
+      <p className="text-lg font-semibold">{cast.name}</p>
+      {b ? (
+        <>
+          <div className="space-y-3 rounded-xl bg-paper p-3">
+            <div className="flex flex-wrap items-baseline justify-between gap-x-3">
+              <h3 className="text-lg font-bold">{job.cast.count === 1 ? "For one casting" : `For ${job.cast.count} castings`}</h3>
+              <span className="text-soft">{b.ratioLabel}</span>
+            </div>
+            <PartList parts={b.parts} total={b.mixG} />
+            <p className="hint">
+              Fills {fmt(b.mixMl, "volume")}, with {job.cast.marginPct} % margin.
+            </p>
+          </div>
+          <Weights />
+          {plan.inside?.hollow && <HollowAnswer />}
+        </>
+      ) : (
+        <p>{plan.measure ? "The mix appears once the figures below are possible." : "The mix appears once the master is measured."}</p>
+      )}
+      <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
+        <JobQuantity
+          path="cast.count"
+          label="Castings at once"
+          value={job.cast.count}
+          dimension="count"
+          min={1}
+          max={1000}
+          whole
+          set={(j, count) => ({ ...j, cast: { ...j.cast, count } })}
+        />
+        <JobQuantity
+          path="cast.marginPct"
+          label="Margin"
+          value={job.cast.marginPct}
+          dimension="percent"
+          min={0}
+          max={200}
+          set={(j, marginPct) => ({ ...j, cast: { ...j.cast, marginPct } })}
+        />
+        {pigmented && (
+          <JobQuantity
+            path="cast.waterPer100"
+            label={`Water per 100 ${mix.kind === "gypsum" ? "powder" : "dry mix"}`}
+            placeholder={String(mix.waterPer100.typical)}
+            help={`usually ${mix.waterPer100.low} to ${mix.waterPer100.high}, by mass`}
+            value={job.cast.waterPer100}
+            dimension="count"
+            min={0.1}
+            max={400}
+            clear={(j) => ({ ...j, cast: { ...j.cast, waterPer100: null } })}
+            set={(j, waterPer100) => ({ ...j, cast: { ...j.cast, waterPer100 } })}
+          />
+        )}
+        {pigmented && (
+          <JobQuantity
+            path="cast.pigmentPct"
+            label={mix.kind === "gypsum" ? "Pigment, % of powder" : "Pigment, % of binder"}
+            value={job.cast.pigmentPct}
+            dimension="percent"
+            min={0}
+            max={20}
+            set={(j, pigmentPct) => ({ ...j, cast: { ...j.cast, pigmentPct } })}
+          />
+        )}
+        {mix.kind === "melt" && (
+          <JobQuantity
+            path="cast.fragrancePct"
+            label="Fragrance"
+            help={`at most ${mix.fragranceMaxPct} %`}
+            value={job.cast.fragrancePct}
+            dimension="percent"
+            min={0}
+            max={20}
+            set={(j, fragrancePct) => ({ ...j, cast: { ...j.cast, fragrancePct } })}
+          />
+        )}
+      </div>
+      {b && (
+        <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
+          {b.notes.map((n) => (
+            <li key={n}>{say(n)}</li>
+          ))}
+        </ul>
+      )}
+      <InsideFields />
+      {castCure && (
+        <p>
+          <b>Work it within {band(castCure.working.hours, "duration")}.</b> <span className="text-soft">{say(castCure.working.reason)}</span>
+        </p>
+      )}
+    </>
+  );
+}
+
+function Weights() {
+  const { plan } = useJob();
+  const { fmt, band } = useUnits();
+  const { cast, castBatch: b, weights } = plan;
+  if (!cast || !b) return null;
+  const dries = cast.family === "gypsum" || cast.family === "cement";
+  return (
+    <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
+      <Figure name="Poured">{fmt(b.wetG, "mass")}</Figure>
+      <Figure name="Out of the mould" note={b.demouldedG.low === b.demouldedG.high ? undefined : band(b.demouldedG, "mass")}>
+        {fmt(b.demouldedG.typical, "mass")}
+      </Figure>
+      <Figure name={dries ? "Dry" : "Finished"} note={b.dryG.low === b.dryG.high ? undefined : band(b.dryG, "mass")}>
+        {fmt(b.dryG.typical, "mass")}
+      </Figure>
+      {weights && <Figure name="Filled mould">{fmt(weights.filledG, "mass")}</Figure>}
+    </div>
+  );
+}

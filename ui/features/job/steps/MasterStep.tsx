@@ -1,0 +1,202 @@
+"use client";
+
+import { Plus, Trash2 } from "lucide-react";
+import { Choice, Figure, Pick } from "../../../kit/controls";
+import { QuantityField } from "../../../form/QuantityField";
+import { useUnits } from "../../../kit/units";
+import { SHAPE_KINDS, SHAPES, type Measure, type ProfilePoint } from "@/core/master";
+import { JobQuantity, useJob, useRemark } from "../JobContext";
+
+/** Most points a turned outline may have. */
+const MOST_POINTS = 60;
+
+export function MasterStep() {
+  const { job, plan, catalogue, edit } = useJob();
+  const { master } = job;
+  const info = SHAPES[master.shape];
+  const surfaceRemark = useRemark("master.surfaceId");
+  return (
+    <>
+      <Choice
+        label="Shape"
+        value={master.shape}
+        options={SHAPE_KINDS.map((k) => ({ value: k, label: SHAPES[k].label, hint: SHAPES[k].when }))}
+        onChange={(shape) => edit((j) => ({ ...j, master: { ...j.master, shape } }))}
+      />
+      <p className="hint !mt-2">{info.when}</p>
+      {master.shape === "turned" ? (
+        <Profile />
+      ) : (
+        <div className="grid grid-cols-2 gap-3">
+          {info.fields.map((f) => (
+            <JobQuantity
+              key={f.key}
+              path={`master.sizes.${f.key}`}
+              label={f.label}
+              value={master.sizes[f.key] ?? null}
+              dimension={f.dimension}
+              min={f.min}
+              max={f.max}
+              help={f.help}
+              set={(j, v) => ({ ...j, master: { ...j.master, sizes: { ...j.master.sizes, [f.key]: v } } })}
+            />
+          ))}
+        </div>
+      )}
+      {plan.measure && <Results m={plan.measure} />}
+      <div className="grid gap-3 sm:grid-cols-2">
+        <Pick
+          label="Made of"
+          value={master.surfaceId}
+          options={catalogue.surfaces.map((s) => ({ value: s.id, label: s.name }))}
+          fault={surfaceRemark?.message}
+          onChange={(surfaceId) => edit((j) => ({ ...j, master: { ...j.master, surfaceId } }))}
+        />
+        <JobQuantity
+          path="master.massG"
+          label="Weight, if you can weigh it"
+          value={master.massG}
+          dimension="mass"
+          min={0.01}
+          max={2_000_000}
+          clear={(j) => ({ ...j, master: { ...j.master, massG: null } })}
+          set={(j, massG) => ({ ...j, master: { ...j.master, massG } })}
+        />
+        <JobQuantity
+          path="master.readingMm"
+          label="Ruler read to within ±"
+          value={master.readingMm}
+          dimension="length"
+          min={0}
+          max={10}
+          set={(j, readingMm) => ({ ...j, master: { ...j.master, readingMm } })}
+        />
+      </div>
+      <label className="block space-y-1">
+        <span className="label">Notes</span>
+        <textarea className="field" rows={2} maxLength={2000} value={job.note} onChange={(e) => edit((j) => ({ ...j, note: e.target.value }))} />
+      </label>
+    </>
+  );
+}
+
+function Results({ m }: { m: Measure }) {
+  const { fmt, system } = useUnits();
+  const shares = [0, 0.25, 0.5, 0.75, 1];
+  const area = system === "us" ? `${(m.areaMm2 / 645.16).toFixed(1)} in²` : `${(m.areaMm2 / 100).toFixed(0)} cm²`;
+  return (
+    <div className="space-y-3 rounded-xl bg-paper p-3">
+      <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
+        <Figure name="Volume" size="text-3xl" note={m.volumeErrorMl > 0 ? `± ${fmt(m.volumeErrorMl, "volume")}` : undefined}>
+          {fmt(m.volumeMl, "volume")}
+        </Figure>
+        <Figure name={m.areaIsEstimate ? "Surface, roughly" : "Surface"}>{area}</Figure>
+        <Figure name="Over all" size="text-lg">
+          {fmt(m.lengthMm, "length")} × {fmt(m.widthMm, "length")} × {fmt(m.heightMm, "length")}
+        </Figure>
+      </div>
+      <details>
+        <summary className="min-h-8 font-semibold">Girth from back to top</summary>
+        <table className="mt-2 w-full text-left text-sm">
+          <thead>
+            <tr>
+              <th className="pb-1">Height</th>
+              <th>Girth</th>
+              <th>Cut area</th>
+            </tr>
+          </thead>
+          <tbody>
+            {shares.map((share) => {
+              const level = m.levels.reduce((best, l) => (Math.abs(l.zMm - share * m.heightMm) < Math.abs(best.zMm - share * m.heightMm) ? l : best));
+              return (
+                <tr key={share} className="border-t border-line">
+                  <td className="py-1">{fmt(level.zMm, "length")}</td>
+                  <td>{fmt(level.perimeterMm, "length")}</td>
+                  <td>{system === "us" ? `${(level.areaMm2 / 645.16).toFixed(2)} in²` : `${(level.areaMm2 / 100).toFixed(1)} cm²`}</td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </details>
+    </div>
+  );
+}
+
+/** A starting outline for a turned master, mm: something to drag. */
+const FIRST_PROFILE: readonly ProfilePoint[] = [
+  { zMm: 0, radiusMm: 40 },
+  { zMm: 30, radiusMm: 40 },
+  { zMm: 60, radiusMm: 25 },
+];
+
+function Profile() {
+  const { id, job, edit } = useJob();
+  const { profile } = job.master;
+  const remark = useRemark("master.profile");
+  const put = (next: ProfilePoint[]) => edit((j) => ({ ...j, master: { ...j.master, profile: next } }));
+  const change = (i: number, patch: Partial<ProfilePoint>) => put(profile.map((p, k) => (k === i ? { ...p, ...patch } : p)));
+  if (profile.length === 0) {
+    return (
+      <button type="button" className="btn btn-main" onClick={() => put([...FIRST_PROFILE])}>
+        Draw an outline to change
+      </button>
+    );
+  }
+  const last = profile.at(-1) ?? { zMm: 0, radiusMm: 20 };
+  return (
+    <div className="space-y-2">
+      <p className="hint">Type radius against height from the back up, or drag the points on the drawing.</p>
+      {remark && (
+        <p role="alert" className="fault">
+          {remark.message}
+        </p>
+      )}
+      <ul className="space-y-1.5">
+        {profile.map((p, i) => (
+          <li key={i} className="grid grid-cols-[1fr_1fr_auto] items-center gap-2">
+            <QuantityField
+              compact
+              label={`Height of point ${i + 1}`}
+              placeholder="height"
+              value={p.zMm}
+              dimension="length"
+              min={0}
+              max={3000}
+              draftKey={`${id}:z${i}`}
+              onChange={(v) => v !== null && change(i, { zMm: v })}
+            />
+            <QuantityField
+              compact
+              label={`Radius of point ${i + 1}`}
+              placeholder="radius"
+              value={p.radiusMm}
+              dimension="length"
+              min={0}
+              max={1500}
+              draftKey={`${id}:r${i}`}
+              onChange={(v) => v !== null && change(i, { radiusMm: v })}
+            />
+            <button
+              type="button"
+              className="btn btn-bare !px-2"
+              aria-label={`Remove point ${i + 1}`}
+              disabled={profile.length <= 2}
+              onClick={() => put(profile.filter((_, k) => k !== i))}
+            >
+              <Trash2 size={18} aria-hidden="true" />
+            </button>
+          </li>
+        ))}
+      </ul>
+      <button
+        type="button"
+        className="btn"
+        disabled={profile.length >= MOST_POINTS}
+        onClick={() => put([...profile, { zMm: last.zMm + 10, radiusMm: last.radiusMm }])}
+      >
+        <Plus size={18} aria-hidden="true" /> Add a point on top
+      </button>
+    </div>
+  );
+}

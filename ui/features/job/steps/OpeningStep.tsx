@@ -1,0 +1,258 @@
+"use client";
+
+import { useState } from "react";
+
+import { buildOrder, OPENING, OPENING_SUITS, OPENINGS, type MouldDecision } from "@/core/mould";
+import { Choice, Figure, Pick } from "../../../kit/controls";
+import { GradeMark, STRETCH_WORDS } from "../../../kit/GradeMark";
+import { ListEditor } from "../../../form/ListEditor";
+import { QuantityField } from "../../../form/QuantityField";
+import { useUnits } from "../../../kit/units";
+import { JobQuantity, useJob, useRemarks } from "../JobContext";
+import { OrderOfWork } from "../OrderOfWork";
+import { SIDE_OPTIONS } from "./Undercuts";
+
+export function OpeningStep() {
+  const { job, plan, edit } = useJob();
+  const { mould } = job;
+  const kind = OPENING[mould.opening];
+  const put = (patch: Partial<MouldDecision>) => edit((j) => ({ ...j, mould: { ...j.mould, ...patch } }));
+  return (
+    <>
+      <Pick
+        label="How it opens"
+        value={mould.opening}
+        options={OPENINGS.map((o) => ({
+          value: o,
+          label: OPENING[o].label,
+          group: OPENING[o].made === "block" ? "Blocks, poured in a box" : "Skins, laid on the master",
+        }))}
+        help={OPENING_SUITS[mould.opening]}
+        onChange={(v) => put({ opening: OPENINGS.find((o) => o === v) ?? mould.opening })}
+      />
+      <Remarks path="mould.opening" />
+      {kind.base && (
+        <JobQuantity
+          path="mould.partingMm"
+          label={kind.halves ? "Parting above the back" : "Cut above the back"}
+          placeholder="at the widest"
+          value={mould.partingMm}
+          dimension="length"
+          min={0}
+          max={3000}
+          clear={(j) => ({ ...j, mould: { ...j.mould, partingMm: null } })}
+          set={(j, partingMm) => ({ ...j, mould: { ...j.mould, partingMm } })}
+        />
+      )}
+      {mould.opening === "plugs" && <Plugs />}
+      {kind.made === "skin" && <SkinFields />}
+      <Remarks path="inside.hollow" />
+      <LetsGo />
+      {plan.layout && (
+        <div>
+          <h3 className="mb-1 text-lg font-bold">Order of work</h3>
+          <OrderOfWork order={buildOrder(mould, plan.layout, job.jacket)} />
+        </div>
+      )}
+    </>
+  );
+}
+
+/** Everything the plan has to say about one value, listed under it. */
+function Remarks({ path }: { path: string }) {
+  const all = useRemarks(path);
+  return all.map((r) => (
+    <p key={r.message} className="hint !mt-1 font-semibold !text-care">
+      {r.message}
+    </p>
+  ));
+}
+
+/** A name that may stand empty while it is typed anew; the last good one stays in force. */
+function NameField({ value, onChange }: { value: string; onChange: (name: string) => void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const wrong = typed !== null && typed.trim() === "";
+  return (
+    <label className="block min-w-0 space-y-1">
+      <span className="label block">Name</span>
+      <input
+        className="field"
+        value={typed ?? value}
+        maxLength={40}
+        aria-invalid={wrong ? true : undefined}
+        onChange={(e) => {
+          setTyped(e.target.value);
+          if (e.target.value.trim() !== "") onChange(e.target.value);
+        }}
+        onBlur={() => setTyped(null)}
+      />
+      {wrong && (
+        <span role="alert" className="fault block">
+          Nothing typed yet: give the plug a name. Still using “{value}”.
+        </span>
+      )}
+    </label>
+  );
+}
+
+function Plugs() {
+  const { job, edit } = useJob();
+  const put = (plugs: MouldDecision["plugs"]) => edit((j) => ({ ...j, mould: { ...j.mould, plugs } }));
+  return (
+    <>
+      <ListEditor
+        label="Loose plugs: one for each hole or deep recess"
+        items={job.mould.plugs}
+        most={12}
+        addLabel="Add a plug"
+        blank={() => ({ name: `Plug ${job.mould.plugs.length + 1}`, diameterMm: 20, lengthMm: 20, count: 1, from: "top" as const })}
+        nameOf={(p) => p.name}
+        onChange={put}
+      >
+        {(p, change) => (
+          <div className="space-y-2">
+            <NameField value={p.name} onChange={(name) => change({ name })} />
+            <div className="grid grid-cols-3 gap-2">
+              <QuantityField
+                label="Diameter"
+                value={p.diameterMm}
+                dimension="length"
+                min={0.5}
+                max={1000}
+                onChange={(v) => v !== null && change({ diameterMm: v })}
+              />
+              <QuantityField
+                label="Length"
+                value={p.lengthMm}
+                dimension="length"
+                min={0.5}
+                max={1000}
+                onChange={(v) => v !== null && change({ lengthMm: v })}
+              />
+              <QuantityField label="How many" value={p.count} dimension="count" min={1} max={50} whole onChange={(v) => v !== null && change({ count: v })} />
+            </div>
+            <Choice label="Comes out to the" value={p.from} options={SIDE_OPTIONS} onChange={(from) => change({ from })} />
+          </div>
+        )}
+      </ListEditor>
+      <Remarks path="mould.plugs" />
+    </>
+  );
+}
+
+function SkinFields() {
+  const { job } = useJob();
+  const { skin } = job.mould;
+  const pressed = job.mould.opening === "putty";
+  const glove = job.mould.opening === "glove";
+  const field = (
+    key: "firstMm" | "coatMm" | "coats" | "padMm" | "runOffPct" | "flangeMm" | "sections",
+    label: string,
+    dimension: "length" | "count" | "percent",
+    max: number,
+    min = 0.1,
+    help?: string,
+  ) => (
+    <JobQuantity
+      path={`mould.skin.${key}`}
+      label={label}
+      help={help}
+      value={skin[key]}
+      dimension={dimension}
+      min={min}
+      max={max}
+      whole={dimension === "count"}
+      set={(j, v) => ({ ...j, mould: { ...j.mould, skin: { ...j.mould.skin, [key]: v } } })}
+    />
+  );
+  return (
+    <>
+      <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
+        {field("coats", pressed ? "Layers in all" : "Coats in all", "count", 20, 1)}
+        {field("firstMm", pressed ? "First layer" : "Detail coat", "length", 10)}
+        {skin.coats > 1 && field("coatMm", pressed ? "Each layer after" : "Each coat after", "length", 40)}
+        {field("padMm", "Extra on high points", "length", 50, 0)}
+        {!pressed && field("runOffPct", "Runs off walls, plain", "percent", 60, 0, "of a coat; thickened coats lose a third of it")}
+        {!glove && field("flangeMm", "Flange and skirt wide", "length", 200)}
+        {(job.mould.opening === "skin" || pressed) && field("sections", "Sections", "count", 8, 1)}
+      </div>
+      <Remarks path="mould.skin" />
+      {!pressed && <Thickened />}
+      <SkinAnswer />
+    </>
+  );
+}
+
+/** What the skin comes to: thickness, area, flanges and the keys along them. */
+function SkinAnswer() {
+  const { plan } = useJob();
+  const { fmt } = useUnits();
+  const l = plan.layout;
+  if (l?.kind !== "skin") return null;
+  return (
+    <div className="grid grid-cols-2 gap-3 rounded-xl bg-paper p-3 sm:grid-cols-4">
+      <Figure name="Skin">{fmt(l.skinMm, "length")}</Figure>
+      <Figure name="Covers" note={`${Math.round(l.steepShare * 100)} % of it steep`}>
+        {(l.exposedMm2 / 1e6).toFixed(l.exposedMm2 < 1e5 ? 3 : 2)} m²
+      </Figure>
+      <Figure name="Rubber">{fmt(l.rubberMl, "volume")}</Figure>
+      {l.flange && (
+        <Figure name="Seams" note={`keys ${l.flange.keysAtMm.map((z) => fmt(z, "length")).join(", ")} along each, near the master`}>
+          {fmt(l.flange.lengthMm, "length")}
+        </Figure>
+      )}
+    </div>
+  );
+}
+
+function Thickened() {
+  const { job, edit } = useJob();
+  return (
+    <label className="chip cursor-pointer">
+      <input
+        type="checkbox"
+        className="size-5 accent-ink"
+        checked={job.mould.skin.thickened}
+        onChange={(e) => edit((j) => ({ ...j, mould: { ...j.mould, skin: { ...j.mould.skin, thickened: e.target.checked } } }))}
+      />{" "}
+      Thickened after the detail coat
+    </label>
+  );
+}
+
+/** What it takes to let go: stretch at the narrow place, and where the knife goes. */
+function LetsGo() {
+  const { plan } = useJob();
+  const { fmt } = useUnits();
+  const h = plan.strength;
+  if (!h) return <p className="hint">How far it has to stretch to let go shows once the rubber is chosen.</p>;
+  const pct = (v: number) => `${Math.round(v * 100)} %`;
+  return (
+    <div className="grid grid-cols-2 gap-3 rounded-xl bg-paper p-3">
+      <Figure
+        name="Stretch to let go"
+        note={
+          h.stretch.strain > 0
+            ? `passing ${fmt(h.stretch.widestAtMm, "length")} up through ${fmt(h.stretch.narrowAtMm, "length")} up`
+            : "nothing wider has to pass"
+        }
+      >
+        {pct(h.stretch.strain)}
+      </Figure>
+      <div className="min-w-0">
+        <GradeMark grade={h.stretch.grade} words={STRETCH_WORDS} />
+        <p className="hint">
+          This rubber is good for {pct(h.stretch.safe.low)} to {pct(h.stretch.safe.typical)}, a quarter of what breaks it. Undercuts that do not show in the
+          outline come on top.
+        </p>
+        {h.leverage && <p className="hint">A square block has corners to pull at: leverage a wrap does not give.</p>}
+      </div>
+      {h.cut && (
+        <p className="col-span-2">
+          <b>Cut {fmt(h.cut.lengthMm, "length")}:</b> {h.cut.where} Zig-zag every {fmt(h.cut.stepMm, "length")}, {fmt(h.cut.depthMm, "length")} deep, so that
+          the lips lock.{h.cut.needMm > 0 ? ` The stretch alone asks for ${fmt(h.cut.needMm, "length")}.` : ""}
+        </p>
+      )}
+    </div>
+  );
+}

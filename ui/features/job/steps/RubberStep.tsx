@@ -1,0 +1,184 @@
+"use client";
+
+import { useState } from "react";
+import { correctOverPour, massRatio } from "@/core/batch";
+import { OPENING } from "@/core/mould";
+import type { PlannedPour } from "@/core/plan";
+import { Pick } from "../../../kit/controls";
+import { QuantityField } from "../../../form/QuantityField";
+import { useUnits } from "../../../kit/units";
+import { JobQuantity, useJob, useRemark } from "../JobContext";
+import { PartList } from "./PartList";
+
+export function RubberStep() {
+  const { job, plan, catalogue, edit } = useJob();
+  const secondRemark = useRemark("secondRubberId");
+  const ranged = plan.pours.map((p) => p.rubber.mix).find((m) => m.kind === "catalyst");
+  return (
+    <>
+      {plan.pours.length === 0 ? (
+        <p>The grams appear once the master, the rubber and the opening are settled.</p>
+      ) : (
+        plan.pours.map((p) => <PourCard key={p.name} pour={p} alone={plan.pours.length === 1} />)
+      )}
+      <div className="grid grid-cols-2 gap-3">
+        <JobQuantity
+          path="rubber.marginPct"
+          label="Margin"
+          value={job.rubber.marginPct}
+          dimension="percent"
+          min={0}
+          max={100}
+          set={(j, marginPct) => ({ ...j, rubber: { ...j.rubber, marginPct } })}
+        />
+        {ranged && (
+          <JobQuantity
+            path="rubber.catalystPct"
+            label="Catalyst, % of base"
+            placeholder={String(ranged.pct.typical)}
+            help={`${ranged.pct.low} to ${ranged.pct.high} %: less is slower and longer-lived, more is faster and more brittle.`}
+            value={job.rubber.catalystPct}
+            dimension="percent"
+            min={0.01}
+            max={50}
+            clear={(j) => ({ ...j, rubber: { ...j.rubber, catalystPct: null } })}
+            set={(j, catalystPct) => ({ ...j, rubber: { ...j.rubber, catalystPct } })}
+          />
+        )}
+      </div>
+      {job.mould.opening === "plugs" && (
+        <Pick
+          label="Rubber of the loose plugs"
+          value={job.plugRubberId}
+          options={catalogue.rubbers.map((r) => ({ value: r.id, label: r.name }))}
+          none="The same as the mould"
+          onChange={(plugRubberId) => edit((j) => ({ ...j, plugRubberId }))}
+        />
+      )}
+      {OPENING[job.mould.opening].halves && (
+        <Pick
+          label="Rubber of the second half"
+          value={job.secondRubberId}
+          options={catalogue.rubbers.map((r) => ({ value: r.id, label: r.name }))}
+          none="The same as the first"
+          fault={secondRemark?.message}
+          onChange={(secondRubberId) => edit((j) => ({ ...j, secondRubberId }))}
+        />
+      )}
+      <details>
+        <summary className="min-h-8 font-semibold">What stays in the cups</summary>
+        <div className="mt-2 grid grid-cols-2 gap-3">
+          <JobQuantity
+            path="rubber.cupLossK"
+            label="Film factor"
+            help="grams left = factor × grams mixed^⅔; 0.2 leaves about 20 g of 1 kg"
+            value={job.rubber.cupLossK}
+            dimension="count"
+            min={0}
+            max={5}
+            set={(j, cupLossK) => ({ ...j, rubber: { ...j.rubber, cupLossK } })}
+          />
+          <JobQuantity
+            path="rubber.cupLossFloorG"
+            label="But at least"
+            value={job.rubber.cupLossFloorG}
+            dimension="mass"
+            min={0}
+            max={500}
+            set={(j, cupLossFloorG) => ({ ...j, rubber: { ...j.rubber, cupLossFloorG } })}
+          />
+        </div>
+      </details>
+    </>
+  );
+}
+
+function PourCard({ pour, alone }: { pour: PlannedPour; alone: boolean }) {
+  const { fmt, band, say } = useUnits();
+  const b = pour.batch;
+  return (
+    <div className="space-y-3 rounded-xl bg-paper p-3">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-3">
+        <h3 className="text-lg font-bold">{alone ? pour.rubber.name : `${pour.name}: ${pour.rubber.name}`}</h3>
+        {b && <span className="text-soft">{b.ratioLabel}</span>}
+      </div>
+      {b ? (
+        <>
+          <PartList parts={b.parts} total={b.mixG} />
+          <p className="hint">
+            {pour.kind === "coat"
+              ? `${fmt(pour.rubberMl, "volume")} on the master${pour.runOffMl > 0.5 ? `, ${fmt(pour.runOffMl, "volume")} runs off its walls` : ""}`
+              : `${fmt(b.needG, "mass")} to fill ${fmt(pour.rubberMl, "volume")} to the line`}
+            , {fmt(b.marginG, "mass")} margin, {fmt(b.cupLossG, "mass")} left in the cups.
+          </p>
+          <p>
+            <b>Pot life {band(pour.cure.potLife.hours, "duration")}</b>, counted from the first stir.{" "}
+            <span className="text-soft">{say(pour.cure.potLife.reason)}</span>
+          </p>
+          {pour.kind === "coat" && <CoatNotes pour={pour} />}
+          <OverPour pour={pour} />
+        </>
+      ) : (
+        <p className="fault">No batch until the catalyst is inside its range.</p>
+      )}
+    </div>
+  );
+}
+
+/** Thickener in a brushed coat, % of the mix by mass: what suppliers of thickeners usually ask for. */
+const THICKENER_PCT = { low: 0.5, high: 2 };
+
+/** How one coat goes on, and when it takes the next. */
+function CoatNotes({ pour }: { pour: PlannedPour & { kind: "coat" } }) {
+  const { fmt, band } = useUnits();
+  const { opens, closes } = pour.cure.tack;
+  const mix = pour.batch?.mixG ?? 0;
+  return (
+    <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
+      <li>
+        {fmt(pour.thicknessMm, "length")} thick, {pour.tinted ? "tinted, so that it shows on the plain coat below" : "plain"}.
+        {pour.cloth ? " Lay reinforcing cloth into it, cut to lie without folds." : ""}
+      </li>
+      {pour.thickened && (
+        <li>
+          Thickener {THICKENER_PCT.low} to {THICKENER_PCT.high} % of the mix: {fmt((mix * THICKENER_PCT.low) / 100, "mass")} to{" "}
+          {fmt((mix * THICKENER_PCT.high) / 100, "mass")}; the data sheet decides.
+        </li>
+      )}
+      <li>
+        <b>
+          Takes the next coat from about {fmt(opens.typical, "duration")} to {fmt(closes.typical, "duration")} after mixing
+        </b>{" "}
+        (opens {band(opens, "duration")}), by rule of thumb. The finger decides: tacky, but nothing comes off on the glove.
+      </li>
+    </ul>
+  );
+}
+
+/** Type what is really in the cup; it says what the other part has to become. */
+function OverPour({ pour }: { pour: PlannedPour }) {
+  const { job } = useJob();
+  const { say } = useUnits();
+  const [a, setA] = useState<number | null>(null);
+  const [b, setB] = useState<number | null>(null);
+  const ratio = massRatio(pour.rubber.mix, job.rubber.catalystPct);
+  if (!ratio.ok) return null;
+  const fix = a !== null && a > 0 ? correctOverPour(a, b ?? 0, ratio.ratio) : null;
+  return (
+    <details>
+      <summary className="min-h-8 font-semibold">Poured too much of one part?</summary>
+      <div className="mt-2 grid grid-cols-2 gap-3">
+        <QuantityField label={`${ratio.ratio.nameA} in the cup`} value={a} dimension="mass" min={0.01} max={1_000_000} optional onChange={setA} />
+        <QuantityField label={`${ratio.ratio.nameB} in the cup`} value={b} dimension="mass" min={0} max={1_000_000} optional onChange={setB} />
+      </div>
+      {fix && (
+        <p
+          role="status"
+          className={`mt-2 text-lg font-semibold ${fix.verdict === "off" ? "text-no" : fix.verdict === "near" ? "text-care" : fix.verdict === "good" ? "text-sound" : ""}`}
+        >
+          {say(fix.message)}
+        </p>
+      )}
+    </details>
+  );
+}

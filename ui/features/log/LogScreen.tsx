@@ -1,0 +1,173 @@
+"use client";
+
+import Link from "next/link";
+import { FAULTS, OUTCOME_WORD, type Outcome } from "@/core/plan";
+import { Choice } from "../../kit/controls";
+import type { Pour } from "@/core/log";
+import { useUnits } from "../../kit/units";
+import { Pager } from "../../kit/Pager";
+import { useListAddress } from "../../data/useListAddress";
+import { When } from "../../kit/When";
+import { OutcomeMark } from "./OutcomeMark";
+
+export interface YieldView {
+  id: string;
+  name: string;
+  casts: number;
+  good: number;
+  flawed: number;
+  failed: number;
+}
+
+interface Filter {
+  text: string;
+  outcome: "all" | "open" | Outcome;
+  mouldId: string | null;
+  page: number;
+}
+
+const OUTCOME_CHOICES: { value: Filter["outcome"]; label: string }[] = [
+  { value: "all", label: "All" },
+  { value: "open", label: "Still curing" },
+  { value: "good", label: "Good" },
+  { value: "flawed", label: "Flawed" },
+  { value: "failed", label: "Failed" },
+];
+
+/** Every pour with its numbers of that day, and what each mould has yielded. */
+export function LogScreen({
+  pours,
+  total,
+  filter,
+  pageSize,
+  yields,
+}: {
+  pours: readonly Pour[];
+  total: number;
+  filter: Filter;
+  pageSize: number;
+  yields: readonly YieldView[];
+}) {
+  const { text, setText, address, choose } = useListAddress(filter, (f) => ({ outcome: f.outcome === "all" ? null : f.outcome, mouldId: f.mouldId }));
+  const file = (table: "log" | "batches") => `/api/log/export?table=${table}&${address({}).split("?")[1] ?? ""}`;
+  const pages = Math.max(1, Math.ceil(total / pageSize));
+  const mould = yields.find((y) => y.id === filter.mouldId);
+
+  return (
+    <div className="space-y-5 pb-10 pt-2">
+      <h1 className="text-3xl font-bold sm:text-4xl">Logbook</h1>
+      <div className="grid items-start gap-5 lg:grid-cols-[minmax(0,2fr)_minmax(0,1fr)]">
+        <section aria-label="Pours" className="min-w-0 space-y-3">
+          <label className="block space-y-1">
+            <span className="label">Find in jobs, materials and notes</span>
+            <input className="field" value={text} maxLength={100} onChange={(e) => setText(e.target.value)} />
+          </label>
+          <Choice label="Outcome" hideLabel value={filter.outcome} options={OUTCOME_CHOICES} onChange={(outcome) => choose({ outcome })} />
+          {filter.mouldId && (
+            <p className="flex items-center gap-3">
+              Only {mould?.name ?? "one mould"}{" "}
+              <Link className="btn !min-h-9 !py-0.5" href={address({ mouldId: null })}>
+                All moulds
+              </Link>
+            </p>
+          )}
+          <div className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1">
+            <p className="hint" role="status">
+              {total === 1 ? "1 pour" : `${total} pours`}
+            </p>
+            {total > 0 && (
+              <span className="flex flex-wrap gap-2">
+                <a className="btn !min-h-9 !py-0.5" href={file("log")} download>
+                  These as CSV
+                </a>
+                <a className="btn !min-h-9 !py-0.5" href={file("batches")} download>
+                  Their batches as CSV
+                </a>
+              </span>
+            )}
+          </div>
+          {pours.length === 0 ? (
+            <p className="card p-6 text-center">No pour fits this. Pours come here from a job’s last step.</p>
+          ) : (
+            <ul className="card divide-y divide-line">
+              {pours.map((p) => (
+                <li key={p.id}>
+                  <PourRow pour={p} />
+                </li>
+              ))}
+            </ul>
+          )}
+          <Pager page={filter.page} pages={pages} address={(page) => address({ page })} earlier="Newer" later="Older" />
+        </section>
+        <section aria-labelledby="yields" className="card min-w-0 space-y-3 p-4">
+          <h2 id="yields" className="text-xl font-bold">
+            Yield of each mould
+          </h2>
+          {yields.length === 0 && <p className="hint">A mould appears here once its rubber is logged.</p>}
+          <ul className="space-y-3">
+            {yields.map((y) => (
+              <li key={y.id}>
+                <Yield y={y} href={address({ mouldId: y.id })} />
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
+    </div>
+  );
+}
+
+function PourRow({ pour }: { pour: Pour }) {
+  const { fmt } = useUnits();
+  const s = pour.snapshot;
+  return (
+    <Link
+      href={`/log/${pour.id}`}
+      className="grid min-h-14 grid-cols-[1fr_auto] items-center gap-x-3 px-4 py-2 hover:bg-peel/40 sm:grid-cols-[7.5rem_1fr_6rem_7rem]"
+    >
+      <span className="text-sm text-soft max-sm:col-span-2">
+        <When at={pour.pouredAt} />
+      </span>
+      <span className="min-w-0">
+        <span className="block truncate font-semibold">{s.jobName}</span>
+        <span className="block truncate text-sm text-soft">
+          {s.kind === "rubber" ? `${s.what}: ${s.material}` : `${s.count > 1 ? `${s.count} × ` : ""}${s.what}`}
+          {pour.faults.length > 0 && `: ${pour.faults.map((f) => FAULTS[f].toLowerCase()).join(", ")}`}
+        </span>
+      </span>
+      <span className="figure text-right text-lg max-sm:hidden">{fmt(s.mixG, "mass")}</span>
+      <span className="text-right">
+        <OutcomeMark outcome={pour.outcome} open={pour.openedAt === null} />
+      </span>
+    </Link>
+  );
+}
+
+function Yield({ y, href }: { y: YieldView; href: string }) {
+  const parts = [
+    ["good", y.good, "bg-sound"],
+    ["flawed", y.flawed, "bg-citrus"],
+    ["failed", y.failed, "bg-no"],
+  ] as const;
+  return (
+    <Link href={href} className="block rounded-lg hover:bg-peel/40">
+      <span className="flex items-baseline justify-between gap-3">
+        <span className="min-w-0 truncate font-semibold">{y.name}</span>
+        <span className="figure shrink-0 text-lg">{y.casts > 0 ? `${y.good} of ${y.casts}` : "no cast yet"}</span>
+      </span>
+      {y.casts > 0 && (
+        <>
+          <span className="mt-1 flex h-3 gap-0.5 overflow-hidden rounded-full" aria-hidden="true">
+            {parts.map(([k, n, c]) => n > 0 && <span key={k} className={c} style={{ flex: n }} />)}
+          </span>
+          <span className="hint">
+            {parts
+              .filter(([, n]) => n > 0)
+              .map(([k, n]) => `${n} ${OUTCOME_WORD[k].toLowerCase()}`)
+              .join(", ")}
+          </span>
+        </>
+      )}
+    </Link>
+  );
+}

@@ -1,0 +1,107 @@
+"use client";
+
+import { Download, Upload } from "lucide-react";
+import { useRef, useState } from "react";
+import { Dialog } from "../../kit/Dialog";
+import { notice } from "../../kit/notice";
+import { call } from "../../data/call";
+
+interface Refused {
+  fileName: string;
+  text: string;
+  format: "json" | "csv";
+  message: string;
+  good: number;
+  faults: { line: number; column: string; message: string }[];
+}
+
+const formatOf = (name: string): "json" | "csv" => (/\.json$/i.test(name) ? "json" : "csv");
+
+/** Takes the workshop's materials out as a file, and takes a file in: bad rows are shown before anything is kept. */
+export function Exchange({ onChanged }: { onChanged: () => void }) {
+  const input = useRef<HTMLInputElement>(null);
+  const [refused, setRefused] = useState<Refused | null>(null);
+  const take = async (file: { name: string; text: string }, keepGood: boolean) => {
+    const format = formatOf(file.name);
+    const answer = await call("materials", "import", { body: { format, text: file.text, keepGood } });
+    if (answer.ok) {
+      setRefused(null);
+      notice.good(
+        `${answer.data.kept} material${answer.data.kept === 1 ? " is" : "s are"} kept.${answer.data.doubts.length > 0 ? ` ${answer.data.doubts.length} figures look unusual: open the entries to see.` : ""}`,
+      );
+      return onChanged();
+    }
+    if (answer.error !== "bad-rows") return notice.bad(answer.message);
+    setRefused({
+      fileName: file.name,
+      text: file.text,
+      format,
+      message: answer.message,
+      good: Number(answer.detail.good ?? 0),
+      faults: Array.isArray(answer.detail.faults) ? answer.detail.faults : [],
+    });
+  };
+  return (
+    <div className="no-print flex flex-wrap gap-2">
+      <a className="btn" href="/api/materials/export?format=csv" download>
+        <Download size={18} aria-hidden="true" /> Ours as CSV
+      </a>
+      <a className="btn" href="/api/materials/export?format=json" download>
+        <Download size={18} aria-hidden="true" /> Ours as JSON
+      </a>
+      <label className="btn cursor-pointer">
+        <Upload size={18} aria-hidden="true" /> Import
+        <input
+          ref={input}
+          type="file"
+          accept=".csv,.json,text/csv,application/json"
+          className="sr-only"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            if (file) void file.text().then((text) => take({ name: file.name, text }, false));
+            if (input.current) input.current.value = "";
+          }}
+        />
+      </label>
+      <Dialog open={refused !== null} onOpenChange={(o) => !o && setRefused(null)} title="Some rows are not usable" description={refused?.message ?? ""}>
+        {refused && (
+          <div className="space-y-4">
+            <div className="max-h-[45dvh] overflow-auto" tabIndex={0} role="region" aria-label="Faults by line">
+              <table className="w-full text-left text-sm">
+                <thead className="text-soft">
+                  <tr>
+                    <th className="pr-3 font-normal">{refused.format === "csv" ? "Line" : "Entry"}</th>
+                    <th className="pr-3 font-normal">Column</th>
+                    <th className="font-normal">What is wrong</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {refused.faults.map((f, i) => (
+                    <tr key={i} className="border-t border-line align-top">
+                      <td className="py-1 pr-3 font-semibold">{f.line}</td>
+                      <td className="py-1 pr-3">{f.column}</td>
+                      <td className="py-1">{f.message}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </div>
+            <div className="flex flex-wrap justify-end gap-2">
+              <button type="button" className="btn" onClick={() => setRefused(null)}>
+                Import nothing
+              </button>
+              <button
+                type="button"
+                className="btn btn-main"
+                disabled={refused.good === 0}
+                onClick={() => void take({ name: refused.fileName, text: refused.text }, true)}
+              >
+                Keep the {refused.good} good ones
+              </button>
+            </div>
+          </div>
+        )}
+      </Dialog>
+    </div>
+  );
+}

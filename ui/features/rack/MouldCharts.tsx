@@ -1,0 +1,97 @@
+"use client";
+
+import { BarElement, CategoryScale, Chart, Legend, LinearScale, LineElement, PointElement, Tooltip, type ChartOptions } from "chart.js";
+import { Bar, Line } from "react-chartjs-2";
+import { useUnits } from "../../kit/units";
+import { bySprue, costCourse, runningYield, WINDOW } from "./courses";
+import type { MouldPage } from "@/contract/log";
+
+Chart.register(CategoryScale, LinearScale, PointElement, LineElement, BarElement, Tooltip, Legend);
+Chart.defaults.font = { family: '"Atkinson Hyperlegible Next Variable", sans-serif', size: 13 };
+
+const INK = "#1d2330";
+const axes = (x: string, y: string) => ({
+  x: { title: { display: true, text: x, color: INK }, ticks: { color: INK, precision: 0 } },
+  y: { beginAtZero: true, title: { display: true, text: y, color: INK }, ticks: { color: INK } },
+});
+
+export function MouldCharts({ casts, cost }: { casts: MouldPage["casts"]; cost: number | null }) {
+  const { fmt } = useUnits();
+  const outcomes = casts.map((c) => c.outcome);
+  const yields = runningYield(outcomes);
+  const costs = cost === null ? [] : costCourse(outcomes, cost);
+  const sprues = bySprue(casts);
+  const plain: ChartOptions<"line"> = { animation: false, responsive: true, maintainAspectRatio: false, plugins: { legend: { display: false } } };
+  const line = (data: { x: number; y: number }[], colour: string) => ({
+    datasets: [{ data, borderColor: colour, backgroundColor: colour, borderWidth: 2.5, pointRadius: 3, tension: 0 }],
+  });
+  const numbered = (y: string, max?: number): ChartOptions<"line"> => {
+    const a = axes("cast of this mould", y);
+    return { ...plain, scales: { x: { type: "linear", ...a.x }, y: { ...a.y, ...(max === undefined ? {} : { max }) } } };
+  };
+  return (
+    <section aria-labelledby="charts" className="card space-y-4 p-4">
+      <h2 id="charts" className="text-xl font-bold">
+        How it goes
+      </h2>
+      {yields.length > 1 && (
+        <figure>
+          <figcaption className="label">Good ones among the last {WINDOW}</figcaption>
+          <div className="h-44">
+            <Line
+              data={line(
+                yields.map((p) => ({ x: p.n, y: p.pct })),
+                "#1c6638",
+              )}
+              options={numbered("%", 100)}
+              role="img"
+              aria-label={`Good casts among the last ${WINDOW}: ${Math.round(yields.at(-1)?.pct ?? 0)} % now.`}
+            />
+          </div>
+        </figure>
+      )}
+      {costs.length > 1 && (
+        <figure>
+          <figcaption className="label">The mould’s rubber, for each good cast</figcaption>
+          <div className="h-44">
+            <Line
+              data={line(
+                costs.map((p) => ({ x: p.n, y: p.each })),
+                "#845300",
+              )}
+              options={numbered("cost")}
+              role="img"
+              aria-label={`Each good cast has cost ${(costs.at(-1)?.each ?? 0).toFixed(2)} of the mould.`}
+            />
+          </div>
+        </figure>
+      )}
+      {sprues.length > 0 && (
+        <figure>
+          <figcaption className="label">Choke of the sprue against success</figcaption>
+          <div className="h-44">
+            <Bar
+              data={{
+                labels: sprues.map((s) => fmt(s.sprueMm, "length")),
+                datasets: [
+                  { label: "good", data: sprues.map((s) => s.good), backgroundColor: "#1c6638" },
+                  { label: "flawed", data: sprues.map((s) => s.flawed), backgroundColor: "#f4b400" },
+                  { label: "failed", data: sprues.map((s) => s.failed), backgroundColor: "#a0211b" },
+                ],
+              }}
+              options={{
+                animation: false,
+                responsive: true,
+                maintainAspectRatio: false,
+                scales: { x: { ...axes("choke", "casts").x, stacked: true }, y: { ...axes("choke", "casts").y, stacked: true } },
+                plugins: { legend: { position: "bottom", labels: { color: INK } } },
+              }}
+              role="img"
+              aria-label={sprues.map((s) => `${fmt(s.sprueMm, "length")}: ${s.good} good, ${s.flawed} flawed, ${s.failed} failed`).join("; ")}
+            />
+          </div>
+        </figure>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,149 @@
+"use client";
+
+import type { BackupPreview, RestoreWay } from "@/contract/workshop";
+import { Save, Upload } from "lucide-react";
+import { Download } from "../../kit/Download";
+import { useRef, useState } from "react";
+import { Caution, Choice } from "../../kit/controls";
+import { call } from "../../data/call";
+import { clockTime } from "../../kit/When";
+
+const NAMES: Record<string, string> = {
+  settings: "Settings",
+  materials: "Materials",
+  jobs: "Jobs",
+  jobRevisions: "Undo steps",
+  moulds: "Moulds",
+  pours: "Pours",
+  photos: "Photos",
+  patches: "Patch tests",
+  weighIns: "Batches",
+  clocks: "Clocks",
+  readings: "Temperatures",
+  calendars: "Calendar",
+};
+
+const WAYS: { value: RestoreWay; label: string }[] = [
+  { value: "add", label: "Add what is not here" },
+  { value: "take", label: "Also take its version of what differs" },
+  { value: "replace", label: "Replace everything" },
+];
+
+/** The whole workshop out as one open file, and back in after a look at what would change. */
+export function Backup() {
+  const input = useRef<HTMLInputElement>(null);
+  const [busy, setBusy] = useState<"reading" | "restoring" | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [preview, setPreview] = useState<{ p: BackupPreview; at: number } | null>(null);
+  const [way, setWay] = useState<RestoreWay>("add");
+  const [done, setDone] = useState<string | null>(null);
+  const read = async (file: File | undefined) => {
+    if (!file) return;
+    setFault(null);
+    setDone(null);
+    setPreview(null);
+    setBusy("reading");
+    const a = await call("backup", "preview", { bytes: file });
+    setBusy(null);
+    if (input.current) input.current.value = "";
+    if (!a.ok) return setFault(`${file.name}: ${a.message}`);
+    setPreview({ p: a.data, at: Date.now() });
+    setWay(a.data.empty ? "replace" : "add");
+  };
+  const restore = async () => {
+    if (!preview) return;
+    setBusy("restoring");
+    const a = await call("backup", "restore", { body: { token: preview.p.token, way } });
+    setBusy(null);
+    if (!a.ok) return setFault(a.message);
+    setPreview(null);
+    setDone(`Restored: ${a.data.added} rows added, ${a.data.changed} changed. The workshop as it was is kept beside its file, as before-restore.`);
+  };
+  return (
+    <div className="space-y-3">
+      <div className="flex flex-wrap gap-2">
+        <Download className="btn" href="/api/backup">
+          <Save size={19} aria-hidden="true" /> Save a backup
+        </Download>
+        <label className={`btn cursor-pointer ${busy ? "opacity-60" : ""}`}>
+          <Upload size={19} aria-hidden="true" /> {busy === "reading" ? "Looking through it…" : "Restore from a file"}
+          <input
+            ref={input}
+            type="file"
+            accept=".zip,application/zip"
+            className="sr-only"
+            disabled={busy !== null}
+            onChange={(e) => void read(e.target.files?.[0])}
+          />
+        </label>
+      </div>
+      <p className="hint">One zip of JSON, CSV and your photos, described by the schema inside it. The passphrase of the door is not in it.</p>
+      {fault && (
+        <p role="alert" className="fault">
+          {fault}
+        </p>
+      )}
+      {done && (
+        <p role="status" className="font-semibold text-sound">
+          {done} {/* Everything on every screen may have changed: a fresh load, not a step inside the old one. */}
+          <button type="button" className="underline" onClick={() => window.location.reload()}>
+            Load the workshop again
+          </button>
+        </p>
+      )}
+      {preview && (
+        <div className="space-y-3 rounded-xl border-2 border-ink p-3">
+          <h3 className="text-lg font-bold">Backup of {clockTime(preview.p.madeAt, preview.at)}: what would change</h3>
+          <table className="w-full text-sm">
+            <thead>
+              <tr className="text-left text-soft">
+                <th scope="col" className="py-1 font-normal">
+                  Kind
+                </th>
+                <th scope="col" className="text-right font-normal">
+                  In it
+                </th>
+                <th scope="col" className="text-right font-normal">
+                  New
+                </th>
+                <th scope="col" className="text-right font-normal">
+                  Differ
+                </th>
+                <th scope="col" className="text-right font-normal">
+                  Only here
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {preview.p.rows
+                .filter((r) => r.inFile + r.here > 0)
+                .map((r) => (
+                  <tr key={r.table} className="border-t border-line">
+                    <th scope="row" className="py-1 text-left">
+                      {NAMES[r.table] ?? r.table}
+                    </th>
+                    <td className="text-right">{r.inFile}</td>
+                    <td className="text-right">{r.added}</td>
+                    <td className="text-right">{r.differ}</td>
+                    <td className={`text-right ${way === "replace" && r.onlyHere > 0 ? "font-bold text-no" : ""}`}>{r.onlyHere}</td>
+                  </tr>
+                ))}
+            </tbody>
+          </table>
+          <Choice<RestoreWay> label="How?" value={way} options={WAYS} onChange={setWay} />
+          {way === "replace" && !preview.p.empty && (
+            <Caution>What is only here is taken away. The workshop as it is now is kept beside its file first.</Caution>
+          )}
+          <div className="flex flex-wrap gap-2">
+            <button type="button" className="btn btn-main" disabled={busy !== null} onClick={() => void restore()}>
+              {busy === "restoring" ? "Restoring…" : "Restore"}
+            </button>
+            <button type="button" className="btn" onClick={() => setPreview(null)}>
+              Leave it
+            </button>
+          </div>
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,132 @@
+"use client";
+
+import type { ReactNode } from "react";
+import type { DoorView, SettingsChange } from "@/contract/workshop";
+import type { Settings } from "@/core/workshop";
+import { mayAskToNotify, SoundSwitch } from "../clocks/SoundSwitch";
+import { QuantityField } from "../../form/QuantityField";
+import { useSaved } from "../../data/useSaved";
+import { Backup } from "./Backup";
+import { Cups } from "./Cups";
+import { Door } from "./Door";
+import { settingsDocument } from "./settingsDocument";
+
+const clock = (min: number): string => `${String(Math.floor(min / 60)).padStart(2, "0")}:${String(min % 60).padStart(2, "0")}`;
+const minutes = (text: string): number | null => {
+  const m = /^(\d{1,2}):(\d{2})$/.exec(text);
+  return m && Number(m[1]) < 24 && Number(m[2]) < 60 ? Number(m[1]) * 60 + Number(m[2]) : null;
+};
+
+function Time({ label, value, onChange }: { label: string; value: number; onChange: (min: number) => void }) {
+  return (
+    <label className="block space-y-1">
+      <span className="label">{label}</span>
+      <input
+        type="time"
+        className="field"
+        value={clock(value)}
+        onChange={(e) => {
+          const m = minutes(e.target.value);
+          if (m !== null) onChange(m);
+        }}
+      />
+    </label>
+  );
+}
+
+const Section = ({ id, title, children }: { id: string; title: string; children: ReactNode }) => (
+  <section id={id} aria-labelledby={`${id}-h`} className="card scroll-mt-4 space-y-3 p-4">
+    <h2 id={`${id}-h`} className="text-xl font-bold">
+      {title}
+    </h2>
+    {children}
+  </section>
+);
+
+/** What holds for the whole workshop: its name and hours, its temperature, its cups, its door, and its backup. */
+export function SettingsScreen({ initial, machineZone, door }: { initial: Settings; machineZone: string; door: DoorView }) {
+  const [{ view: s, save: saving }, document] = useSaved<Settings, SettingsChange>(() => settingsDocument(initial));
+  const save = (patch: SettingsChange) => document.update(patch);
+  const state = saving.kind === "failed" ? saving.message : saving.kind === "saved" ? (s === initial ? null : "Saved") : "Saving";
+  const f = s.forecast ?? { dayC: s.shopC, nightC: s.shopC, dayFromMin: 480, dayToMin: 1200 };
+  return (
+    <div className="space-y-4 pb-10 pt-2">
+      <div className="flex items-baseline justify-between gap-4">
+        <h1 className="text-3xl font-bold sm:text-4xl">The workshop</h1>
+        <p role="status" className={state && state !== "Saved" && state !== "Saving" ? "fault" : "hint"}>
+          {state}
+        </p>
+      </div>
+      <div className="grid items-start gap-4 lg:grid-cols-2">
+        <div className="space-y-4">
+          <Section id="hours" title="Name and hours">
+            <label className="block space-y-1">
+              <span className="label">Name</span>
+              <input className="field" maxLength={60} value={s.workshopName} onChange={(e) => save({ workshopName: e.target.value })} />
+            </label>
+            <div className="grid grid-cols-2 gap-3">
+              <Time label="Somebody is up from" value={s.waking.fromMin} onChange={(fromMin) => save({ waking: { ...s.waking, fromMin } })} />
+              <Time label="until" value={s.waking.toMin} onChange={(toMin) => save({ waking: { ...s.waking, toMin } })} />
+            </div>
+            <label className="block space-y-1">
+              <span className="label">Time zone</span>
+              <input className="field" maxLength={60} value={s.zone} placeholder={machineZone} onChange={(e) => save({ zone: e.target.value.trim() })} />
+              <span className="hint block">
+                Empty takes the machine’s own, {machineZone}. Clocks count absolute time: neither a zone nor summer time moves them.
+              </span>
+            </label>
+            <div className="flex flex-wrap gap-2">
+              <SoundSwitch />
+              <button type="button" className="chip" onClick={mayAskToNotify}>
+                Let this browser call out
+              </button>
+            </div>
+            <p className="hint">Browsers notify only on the first machine, or over a secure address; sound and the banner work everywhere.</p>
+          </Section>
+          <Section id="temperature" title="What to expect of the shop">
+            <p className="hint">Where no thermometer says better, cure clocks run on this.</p>
+            <div className="grid grid-cols-2 gap-3">
+              <QuantityField
+                label="By day"
+                value={f.dayC}
+                dimension="temperature"
+                min={-10}
+                max={60}
+                onChange={(v) => v !== null && save({ forecast: { ...f, dayC: v } })}
+              />
+              <QuantityField
+                label="By night"
+                value={f.nightC}
+                dimension="temperature"
+                min={-10}
+                max={60}
+                onChange={(v) => v !== null && save({ forecast: { ...f, nightC: v } })}
+              />
+              <Time label="Day begins" value={f.dayFromMin} onChange={(dayFromMin) => save({ forecast: { ...f, dayFromMin } })} />
+              <Time label="Night begins" value={f.dayToMin} onChange={(dayToMin) => save({ forecast: { ...f, dayToMin } })} />
+            </div>
+            <QuantityField
+              label="New jobs start at"
+              value={s.shopC}
+              dimension="temperature"
+              min={-10}
+              max={60}
+              onChange={(v) => v !== null && save({ shopC: v })}
+            />
+          </Section>
+          <Section id="door" title="A tablet at the bench">
+            <Door initial={door} />
+          </Section>
+        </div>
+        <div className="space-y-4">
+          <Section id="cups" title="Cups and tubs, measured once">
+            <Cups cups={s.cups} save={(cups) => save({ cups })} />
+          </Section>
+          <Section id="backup" title="Backup and restore">
+            <Backup />
+          </Section>
+        </div>
+      </div>
+    </div>
+  );
+}

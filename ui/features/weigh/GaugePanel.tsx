@@ -1,0 +1,106 @@
+"use client";
+
+import { useState } from "react";
+import { gauge, type WeighAct } from "@/core/weigh";
+import { QuantityField } from "../../form/QuantityField";
+import type { WeighView } from "@/contract/weigh";
+import { useUnits } from "../../kit/units";
+
+const READ_MM = 1;
+
+/** Grams poured and height reached: what is still needed, how sure that is, and the next batch sized from it. */
+export function GaugePanel({ view, act }: { view: WeighView; act: (a: WeighAct) => void }) {
+  const { fmt, say } = useUnits();
+  const w = view.weighIn;
+  const emptied = w.cups.filter((c) => c.pouredAt !== null).reduce((s, c) => s + c.parts.reduce((a, p) => a + (p.gotG ?? 0), 0), 0);
+  const last = w.gauges.at(-1);
+  const [pouredG, setPoured] = useState<number | null>(last?.pouredG ?? (emptied > 0 ? Math.round(emptied) : null));
+  const [heightMm, setHeight] = useState<number | null>(last?.heightMm ?? null);
+  const { fill } = view;
+  if (!fill) return null;
+  const planMlTo = (mm: number): number => {
+    const points = fill.points;
+    if (mm <= (points[0]?.mm ?? 0)) return 0;
+    for (let i = 1; i < points.length; i++) {
+      const [a, b] = [points[i - 1]!, points[i]!];
+      if (mm <= b.mm) return a.ml + ((b.ml - a.ml) * (mm - a.mm)) / (b.mm - a.mm);
+    }
+    return points.at(-1)?.ml ?? 0;
+  };
+  const answer =
+    pouredG !== null && heightMm !== null
+      ? gauge({
+          pouredG,
+          weighedG: Math.max(1, 0.01 * pouredG),
+          heightMm,
+          readMm: READ_MM,
+          planMlTo,
+          fillLineMm: fill.fillLineMm,
+          gMl: w.gMl,
+          gMlHalf: w.gMlHalf,
+          planShare: fill.planShare,
+        })
+      : null;
+  const g = answer?.ok ? answer.gauge : null;
+  const inCups = w.cups.filter((c) => c.pouredAt === null).reduce((s, c) => s + c.parts.reduce((a, p) => a + (p.gotG ?? 0), 0), 0);
+  const more = g ? Math.max(0, g.remainingG + g.remainingErrorG - inCups) : 0;
+  return (
+    <section aria-labelledby="gauge" className="card space-y-3 p-4">
+      <h2 id="gauge" className="text-xl font-bold">
+        Gauge as you go
+      </h2>
+      <div className="grid grid-cols-2 gap-3">
+        <QuantityField
+          label="Poured so far"
+          value={pouredG}
+          dimension="mass"
+          min={0.1}
+          max={1_000_000}
+          optional
+          onChange={setPoured}
+          help="what has left the cups"
+        />
+        <QuantityField
+          label="Level now stands at"
+          value={heightMm}
+          dimension="length"
+          min={0.1}
+          max={3000}
+          optional
+          onChange={setHeight}
+          help={`from the floor; the line is at ${fmt(fill.fillLineMm, "length")}`}
+        />
+      </div>
+      {answer && !answer.ok && (
+        <p role="alert" className="fault">
+          {say(answer.message)}
+        </p>
+      )}
+      {g && (
+        <>
+          <p>
+            <span className="block text-sm text-soft">Still to go in</span>
+            <span className="figure text-5xl leading-none" data-testid="remaining">
+              {fmt(g.remainingG, "mass")}
+            </span>{" "}
+            <span className="text-xl">± {fmt(g.remainingErrorG, "mass")}</span>
+          </p>
+          <p className={g.odd ? "font-semibold text-no" : "text-soft"}>
+            {g.odd ? say(g.message) : `The plan says ${fmt(g.plannedRemainingG, "mass")}; so far each litre of it took ${g.ratio.toFixed(2)} L.`}
+          </p>
+          <p>
+            {more > 0.5
+              ? `Mix ${fmt(more, "mass")} more to be on the safe side${inCups > 0 ? `, on top of the ${fmt(inCups, "mass")} in the cups` : ""}: ${w.parts.map((p) => `${fmt((more * p.targetG) / w.parts.reduce((s, x) => s + x.targetG, 0), "mass")} of ${p.name}`).join(", ")}.`
+              : "What is in the cups is enough."}
+          </p>
+          <button type="button" className="btn" onClick={() => pouredG !== null && heightMm !== null && act({ do: "gauge", pouredG, heightMm })}>
+            Write it down
+          </button>
+        </>
+      )}
+      {w.gauges.length > 0 && (
+        <p className="hint">Written down: {w.gauges.map((x) => `${fmt(x.pouredG, "mass")} at ${fmt(x.heightMm, "length")}`).join("; ")}.</p>
+      )}
+    </section>
+  );
+}
