@@ -13,7 +13,7 @@ import { demoJobs, demoMaterials, loadDemo } from "../db/demo";
 import { insertJob } from "../db/jobs";
 import { openWorkshop, workshopFiles } from "../db/open";
 import { insertPour } from "../db/pours";
-import { withWall } from "../ui/strength/trade";
+import { withWall } from "../core/mould/trade";
 import { Server } from "./server";
 
 const JOBS = 1000;

@@ -2,7 +2,7 @@ import { spawnSync } from "node:child_process";
 import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 
 let folder: string;
 beforeEach(() => void (folder = mkdtempSync(join(tmpdir(), "zesty-scripts-"))));
@@ -85,5 +85,20 @@ describe("starting", () => {
     expect(ran.status).toBe(1);
     expect(ran.stderr).toContain(`PORT=${port + 1} npm run demo`);
     expect(readdirSync(folder)).toEqual([]);
+  });
+});
+
+describe("workers", () => {
+  const files = (folder: string): string[] =>
+    readdirSync(folder, { withFileTypes: true }).flatMap((e) =>
+      e.isDirectory() ? files(join(folder, e.name)) : /\.tsx?$/.test(e.name) ? [join(folder, e.name)] : [],
+    );
+
+  it("are started only by files that also import their type, so that the architecture rule sees what they reach", () => {
+    const started = files("ui").flatMap((file) =>
+      [...readFileSync(file, "utf8").matchAll(/new Worker\(new URL\("([^"]+)"/g)].map((m) => ({ file, worker: join(dirname(file), m[1] ?? "") })),
+    );
+    expect(started.map((s) => s.worker).sort()).toEqual(readdirSync("workers").map((w) => join("workers", w)));
+    for (const { file, worker } of started) expect(readFileSync(file, "utf8")).toContain(`from "@/${worker.replace(/\.ts$/, "")}"`);
   });
 });

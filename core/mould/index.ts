@@ -4,6 +4,7 @@ export * from "./layout";
 export * from "./walls";
 export * from "./labels";
 export * from "./panels";
+export * from "./trade";
 export * from "./demould";
 export * from "./inside";
 export * from "./order";

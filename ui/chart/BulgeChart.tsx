@@ -5,7 +5,7 @@ import { memo } from "react";
 import { Line } from "react-chartjs-2";
 import { formatQuantity } from "@/core/quantity";
 import { useUnits } from "../kit/units";
-import type { TradePoint } from "../strength/trade";
+import type { TradePoint } from "@/core/mould";
 
 Chart.register(LinearScale, PointElement, LineElement, Tooltip, Legend, Filler);
 

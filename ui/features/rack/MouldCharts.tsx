@@ -3,7 +3,7 @@
 import { BarElement, CategoryScale, Chart, Legend, LinearScale, LineElement, PointElement, Tooltip, type ChartOptions } from "chart.js";
 import { Bar, Line } from "react-chartjs-2";
 import { useUnits } from "../../kit/units";
-import { bySprue, costCourse, runningYield, WINDOW } from "./courses";
+import { bySprue, costCourse, runningYield, WINDOW } from "@/core/rack";
 import type { MouldPage } from "@/contract/log";
 
 Chart.register(CategoryScale, LinearScale, PointElement, LineElement, BarElement, Tooltip, Legend);

@@ -7,7 +7,7 @@ import { hardnessAnswers, stretchIn, type StrengthDecision } from "@/core/mould"
 import { boardsFor } from "@/core/plan";
 import { Figure, Pick } from "../../../kit/controls";
 import { CORE_WORDS, GradeMark, STRETCH_WORDS, WALL_WORDS } from "../../../kit/GradeMark";
-import { tradeOff, WALL_SPAN, withWall, type TradeQuestion } from "../../../strength/trade";
+import { tradeOff, WALL_SPAN, withWall, type TradeQuestion } from "@/core/mould";
 import { useUnits } from "../../../kit/units";
 import { JobProvider, JobQuantity, useJob } from "../JobContext";
 

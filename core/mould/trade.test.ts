@@ -1,4 +1,4 @@
-import { newJob } from "@/core/record";
+import { newJob } from "../record";
 import { tradeOff, withWall, type TradeQuestion } from "./trade";
 
 const question = (patch: Partial<TradeQuestion> = {}): TradeQuestion => ({

@@ -1,17 +1,8 @@
-import { measureMaster, type MasterForm } from "@/core/master";
-import type { Range } from "@/core/material";
-import {
-  bulgeOf,
-  headOf,
-  layOutMould,
-  leastStandingWall,
-  toleranceOf,
-  wallsOf,
-  worstBulge,
-  type StrengthDecision,
-  type LeastWall,
-  type MouldDecision,
-} from "@/core/mould";
+import { measureMaster, type MasterForm } from "../master";
+import type { Range } from "../material";
+import type { MouldDecision, StrengthDecision } from "./decision";
+import { layOutMould } from "./layout";
+import { bulgeOf, headOf, leastStandingWall, toleranceOf, wallsOf, worstBulge, type LeastWall } from "./walls";
 
 /** What one wall would bring: bulge, and grams of rubber in the mould. */
 export interface TradePoint {
