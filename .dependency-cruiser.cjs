@@ -30,11 +30,12 @@ module.exports = {
       from: from("^core/material/"),
       to: { path: "^core/(?!quantity/|material/)" },
     },
+    { name: "body-knows-nobody", severity: "error", from: { path: "^core/body/", pathNot: "\\.test\\.ts$" }, to: { path: "^core/(?!body/)" } },
     {
       name: "master-knows-only-the-ground",
       severity: "error",
-      from: from("^core/master/"),
-      to: { path: "^core/(?!quantity/|material/|master/)" },
+      from: { path: "^core/master/", pathNot: "\\.test\\.ts$" },
+      to: { path: "^core/(?!quantity/|material/|body/|master/)" },
     },
     {
       name: "rooms-below-the-roof",

@@ -1,17 +1,8 @@
 import * as z from "zod";
 import { POUR_KINDS } from "../core/log";
-import { Changed } from "../core/plan";
+import { Changed, FillCurve } from "../core/plan";
 import { Cut, NO_CUT, WeighAct, WeighIn } from "../core/weigh";
 import { endpoint } from "./endpoint";
-
-/** How the box fills, for gauging: volume in mL up to heights in mm above the floor of this pour. */
-export const FillCurve = z.object({
-  fillLineMm: z.number(),
-  points: z.array(z.object({ mm: z.number(), ml: z.number() })),
-  /** How well the volume was known beforehand, as a share. */
-  planShare: z.number(),
-});
-export type FillCurve = z.infer<typeof FillCurve>;
 
 /** A batch on the bench. */
 export const WeighView = z.object({

@@ -134,7 +134,7 @@ const metric = (w: { hours: z.infer<typeof Span>; reason: string }) => ({ hours:
 
 function measure(m: z.infer<typeof Master>) {
   const r = measureMaster(m);
-  if (r.ok) return r.measure;
+  if (r.ok) return r.body;
   if (r.missing.length > 0)
     throw new OperationFault(r.missing.map((k) => ({ path: `master.sizes.${k}`, message: `needed for a ${SHAPES[m.shape].label.toLowerCase()}` })));
   throw new OperationFault(r.problems.map((p) => ({ path: p.path, message: say(p.message, "metric") })));
@@ -186,7 +186,7 @@ export const OPERATIONS: readonly Operation[] = [
     Measured.extend({ girth }),
     ({ master }) => {
       const m = measure(master);
-      return { ...m, girth: [...m.levels] };
+      return { ...m, areaIsEstimate: m.unknown.includes("area"), girth: [...m.levels] };
     },
   ),
   define(
@@ -742,7 +742,7 @@ export const OPERATIONS: readonly Operation[] = [
     ({ job }, catalogue) => {
       const p = plan(dossierOf(job, catalogue));
       return {
-        volumeMl: p.measure?.volumeMl ?? null,
+        volumeMl: p.body?.volumeMl ?? null,
         boxMl: p.layout?.kind === "block" ? p.layout.boxMl : null,
         rubberMl: p.layout?.rubberMl ?? null,
         rubberMixG: p.tally.rubberG,

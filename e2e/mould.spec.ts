@@ -38,12 +38,12 @@ async function pdfText(bytes: Buffer): Promise<string> {
 
 test("the print view of a job and the file beside it say the same of its heat", async ({ page }) => {
   await page.goto("/jobs/demo-comet-drawer-pull/sheet");
-  const contacts = page.getByRole("region", { name: "Contacts" });
-  await expect(contacts.getByText("With care").first()).toBeVisible();
+  const sheet = page.getByRole("article");
+  await expect(sheet.getByText("With care").first()).toBeVisible();
   const text = await pdfText(await (await page.request.get("/api/jobs/demo-comet-drawer-pull/make/job-sheet.pdf")).body());
   expect(text).toMatch(/with care/i);
   expect(text).not.toMatch(/untested/i);
-  expect(await contacts.textContent()).not.toMatch(/untested/i);
+  expect(await sheet.textContent()).not.toMatch(/untested/i);
 });
 
 test("the crater lamp base is designed from nothing to its job sheet, and concrete tells on soft walls", async ({ page }) => {

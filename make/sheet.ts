@@ -177,7 +177,7 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, catalo
   const fmt = (v: number | null, d: Dimension) => (v === null ? "-" : formatQuantity(v, d, system));
   const band = (r: { low: number; high: number }, d: Dimension) => formatBand(r.low, r.high, d, system);
   const speak = (text: string) => say(text, system);
-  const { measure, layout, strength } = plan;
+  const { body, layout, strength } = plan;
 
   pen.text(job.name, { size: 20, strong: true, gap: 0 });
   pen.text(`Job sheet, revision ${revision}. ${OPENING[job.mould.opening].label}. ${job.note}`, { soft: true });
@@ -190,9 +190,8 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, catalo
     soft: true,
   });
 
-  if (measure) {
+  if (body) {
     const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
-    const estimateOnly = job.master.shape === "displaced" || job.master.shape === "weighed";
     const stages: Stage[] = layout
       ? [
           "pour0",
@@ -202,16 +201,16 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, catalo
         ]
       : ["master"];
     for (const stage of stages) {
-      const scene = buildScene({ plan, mould: job.mould, stage, panelMm, estimateOnly });
+      const scene = buildScene({ plan, mould: job.mould, stage, panelMm });
       if (scene) pen.scene(scene, stage === "pour0" && layout?.kind === "skin" ? "Coats" : STAGE_TITLE[stage]);
     }
   }
 
-  if (measure && layout) {
+  if (body && layout) {
     const size = (name: string, v: number) => `${name} ${fmt(v, "length")}`;
     pen.text(
       [
-        `Master ${fmt(measure.lengthMm, "length")} × ${fmt(measure.widthMm, "length")} × ${fmt(measure.heightMm, "length")}`,
+        `Master ${fmt(body.lengthMm, "length")} × ${fmt(body.widthMm, "length")} × ${fmt(body.heightMm, "length")}`,
         ...(layout.kind === "block"
           ? [
               `inside of the box ${fmt(layout.box.lengthMm, "length")} × ${fmt(layout.box.widthMm, "length")}`,

@@ -1,22 +1,24 @@
 import { unzipSync, strFromU8 } from "fflate";
 import { newJob } from "../core/record";
-import { growOver, measureMaster, type Measure, type ShapeKind, type Sizes } from "../core/master";
+import { growOver, type Body } from "../core/body";
+import { ell, star, towers } from "../core/body/fixtures/polygons";
+import { measureMaster, type ShapeKind, type Sizes } from "../core/master";
 import { layOutMould, makeDefault, type Make, type MouldDecision } from "../core/mould";
 import { stlOf, threeMfOf } from "./meshfiles";
 import { printedBox, printedJacket, printedKeys, printedSprue, type Print } from "./solids";
 
-const measure = (shape: ShapeKind, sizes: Sizes, profile: { zMm: number; radiusMm: number }[] = []): Measure => {
+const measure = (shape: ShapeKind, sizes: Sizes, profile: { zMm: number; radiusMm: number }[] = []): Body => {
   const m = measureMaster({ shape, sizes, profile, readingMm: 0.5 });
   if (!m.ok) throw new Error(JSON.stringify(m));
-  return m.measure;
+  return m.body;
 };
 const decide = (patch: Partial<MouldDecision> = {}): MouldDecision => ({ ...newJob("x").mould, ...patch });
-async function box(m: Measure, patch: Partial<MouldDecision> = {}, make: Partial<Make> = {}): Promise<Print> {
+async function box(m: Body, patch: Partial<MouldDecision> = {}, make: Partial<Make> = {}): Promise<Print> {
   const laid = layOutMould(m, decide(patch), null);
   if (!laid.ok || laid.layout.kind !== "block") throw new Error("not a block");
   return printedBox(laid.layout, m, decide(patch), { ...makeDefault, ...make });
 }
-async function jacket(m: Measure, patch: Partial<MouldDecision> = {}, make: Partial<Make> = {}): Promise<Print> {
+async function jacket(m: Body, patch: Partial<MouldDecision> = {}, make: Partial<Make> = {}): Promise<Print> {
   const d = decide({ opening: "skin", ...patch });
   const laid = layOutMould(m, d, null, "epoxy-putty");
   if (!laid.ok || laid.layout.kind !== "skin") throw new Error("not a skin");
@@ -175,5 +177,28 @@ describe("keys and sprue formers", () => {
     const sprue = await printedSprue(10, 20, 30);
     within(sprue.volumeMl, (Math.PI * 30 * (100 + 25 + 50)) / 3 / 1000, 0.01);
     expect(openEdges(readStl(stlOf(sprue)))).toBe(0);
+  });
+});
+
+describe("bodies of any outline", () => {
+  it.each([
+    ["a star", star()],
+    ["an L", ell()],
+    ["two towers", towers()],
+  ])("%s gets a box that follows it and a jacket round its skin, closed and in parts that fit the bed", async (_, body) => {
+    const wrapped = await box(body, { box: "outline", wallMm: 12 });
+    const round = await jacket(body);
+    for (const print of [wrapped, round]) {
+      expect(print.parts.length).toBeGreaterThan(0);
+      for (const p of print.parts) {
+        expect(p.volumeMl).toBeGreaterThan(0);
+        expect(Math.max(...p.sizeMm)).toBeLessThanOrEqual(makeDefault.bedXMm + 0.01);
+      }
+    }
+    // Wall by wall: the printed wall stands 12 mm outside the body's convex outline, as high as the box.
+    const laid = layOutMould(body, decide({ box: "outline", wallMm: 12 }), null);
+    if (!laid.ok || laid.layout.kind !== "block") throw new Error("not a block");
+    const ring = laid.layout.box.perimeterMm * makeDefault.printWallMm + Math.PI * makeDefault.printWallMm ** 2;
+    expect(wrapped.volumeMl).toBeGreaterThan(((ring * laid.layout.wallHeightMm) / 1000) * 0.97);
   });
 });

@@ -1,5 +1,18 @@
 import Module, { type Manifold, type ManifoldToplevel } from "manifold-3d";
-import { growOver, ringAt, type Measure } from "../core/master";
+import {
+  chordsOf,
+  convexOf,
+  ellipse,
+  footprintOf,
+  growOver,
+  halfLength,
+  hullOf,
+  rectangle,
+  sectionAt,
+  type Body,
+  type Outline,
+  type Point,
+} from "../core/body";
 import type { BlockLayout, Make, MouldDecision, SkinLayout } from "../core/mould";
 
 /** One printed part: closed triangles, mm, standing on z = 0. */
@@ -27,12 +40,9 @@ function solidKernel(): Promise<ManifoldToplevel> {
   return kernel;
 }
 
-type Point = readonly [number, number];
-/** An outline as its half-sizes and how far it is grown sideways. */
-interface Outline {
-  section: "rect" | "oval";
-  a: number;
-  b: number;
+/** An outline and how far it is grown sideways. */
+interface GrownOutline {
+  outline: Outline;
   grow: number;
   /** Corners kept sharp however far it is grown. */
   sharp: boolean;
@@ -40,23 +50,29 @@ interface Outline {
 
 const STEPS = 24;
 
-/** A closed outline, always of the same number of points, so that two of them can be joined. */
-function outlinePoints(o: Outline): Point[] {
+/** A closed outline, always of the same number of points, so that two of them can be joined. Of polygons their convex outline. */
+function outlinePoints({ outline: o, grow, sharp }: GrownOutline): Point[] {
   const points: Point[] = [];
+  const hull = o.kind === "polygon" ? hullOf(o.rings.flat()) : [];
   for (let quarter = 0; quarter < 4; quarter++) {
     for (let i = 0; i < STEPS; i++) {
-      const t = (quarter + (o.section === "rect" ? i / (STEPS - 1) : i / STEPS)) * (Math.PI / 2);
+      const t = (quarter + (o.kind === "rect" ? i / (STEPS - 1) : i / STEPS)) * (Math.PI / 2);
       const [c, s] = [Math.cos(t), Math.sin(t)];
-      if (o.section === "rect") {
+      if (o.kind === "rect") {
         // A hundredth of a millimetre of rounding keeps the points of a sharp corner apart.
-        const r = o.sharp ? 0.01 : Math.max(0.01, o.grow);
-        const [hx, hy] = o.sharp ? [o.a + o.grow - r, o.b + o.grow - r] : [o.a + o.grow - r, o.b + o.grow - r];
+        const r = sharp ? 0.01 : Math.max(0.01, grow);
+        const [hx, hy] = [o.a + grow - r, o.b + grow - r];
         const mid = (quarter + 0.5) * (Math.PI / 2);
         points.push([Math.sign(Math.cos(mid)) * hx + r * c, Math.sign(Math.sin(mid)) * hy + r * s]);
-      } else {
+      } else if (o.kind === "ellipse") {
         const n = Math.hypot(o.b * c, o.a * s);
         const [nx, ny] = n > 1e-9 ? [(o.b * c) / n, (o.a * s) / n] : [c, s];
-        points.push([o.a * c + o.grow * nx, o.b * s + o.grow * ny]);
+        points.push([o.a * c + grow * nx, o.b * s + grow * ny]);
+      } else {
+        // The point of the hull that reaches furthest this way, and the rounding of its corner.
+        const [x, y] = hull.reduce((best, p) => (p[0] * c + p[1] * s > best[0] * c + best[1] * s ? p : best), hull[0] ?? [0, 0]);
+        const r = Math.max(0.01, grow);
+        points.push([x + r * c, y + r * s]);
       }
     }
   }
@@ -64,7 +80,7 @@ function outlinePoints(o: Outline): Point[] {
 }
 
 /** A solid through outlines at rising heights, closed flat at both ends. */
-function loft(k: ManifoldToplevel, rows: readonly { zMm: number; outline: Outline }[]): Manifold {
+function loft(k: ManifoldToplevel, rows: readonly { zMm: number; outline: GrownOutline }[]): Manifold {
   const n = 4 * STEPS;
   const vertices: number[] = [];
   const triangles: number[] = [];
@@ -102,12 +118,17 @@ interface Shell {
   leastParts: number;
 }
 
-const halfAcross = (o: Outline, at: number): number => {
-  const [along, across] = [o.a + o.grow, o.b + o.grow];
-  if (o.section === "rect") return across;
-  return across * Math.sqrt(Math.max(0, 1 - (at / along) ** 2));
-};
-const swapped = (o: Outline): Outline => ({ ...o, a: o.b, b: o.a });
+/** How far an outline reaches across its length at a place along it, mm. */
+function halfAcross({ outline: o, grow }: GrownOutline, at: number): number {
+  if (o.kind === "polygon")
+    return Math.max(0, ...chordsOf(turned(convexOf(o)), Math.min(halfLength(o), Math.max(-halfLength(o), at)) * 0.999).map(([, y]) => y)) + grow;
+  const [along, across] = [o.a + grow, o.b + grow];
+  return o.kind === "rect" ? across : across * Math.sqrt(Math.max(0, 1 - (at / along) ** 2));
+}
+/** Length and width exchanged. */
+const turned = (o: Outline): Outline =>
+  o.kind === "polygon" ? { kind: "polygon", rings: o.rings.map((r) => r.map(([x, y]): Point => [y, x])) } : { kind: o.kind, a: o.b, b: o.a };
+const swapped = (o: GrownOutline): GrownOutline => ({ ...o, outline: turned(o.outline) });
 
 /** Prints of one shell: cut into pieces that fit the bed, with flanges and bolt holes along every cut. */
 function split(k: ManifoldToplevel, shell: Shell, make: Make, boltEveryMm: number, what: string): Print {
@@ -196,23 +217,23 @@ function partOf(solid: Manifold, name: string): PrintPart {
   };
 }
 
-const prism = (k: ManifoldToplevel, outline: Outline, from: number, to: number): Manifold =>
+const prism = (k: ManifoldToplevel, outline: GrownOutline, from: number, to: number): Manifold =>
   loft(k, [
     { zMm: from, outline },
     { zMm: to, outline },
   ]);
 
 /** A printed box for a block: walls, a foot to seal against the board, split with flanges and bolt holes. */
-export async function printedBox(layout: BlockLayout, m: Measure, d: MouldDecision, make: Make): Promise<Print> {
+export async function printedBox(layout: BlockLayout, m: Body, d: MouldDecision, make: Make): Promise<Print> {
   const k = await solidKernel();
   const { box } = layout;
-  const outline: Outline =
+  const outline: GrownOutline =
     box.shape === "rectangular"
-      ? { section: "rect", a: box.lengthMm / 2, b: box.widthMm / 2, grow: 0, sharp: true }
+      ? { outline: rectangle(box.lengthMm / 2, box.widthMm / 2), grow: 0, sharp: true }
       : box.shape === "outline"
-        ? { section: m.section, a: m.lengthMm / 2, b: m.widthMm / 2, grow: box.leastWallMm, sharp: false }
-        : { section: "oval", a: box.lengthMm / 2, b: box.widthMm / 2, grow: 0, sharp: false };
-  const grown = (by: number): Outline => ({ ...outline, grow: outline.grow + by });
+        ? { outline: footprintOf(m), grow: box.leastWallMm, sharp: false }
+        : { outline: ellipse(box.lengthMm / 2, box.widthMm / 2), grow: 0, sharp: false };
+  const grown = (by: number): GrownOutline => ({ ...outline, grow: outline.grow + by });
   const h = layout.wallHeightMm;
   const outer = grown(make.printWallMm);
   return split(
@@ -235,13 +256,9 @@ export async function printedBox(layout: BlockLayout, m: Measure, d: MouldDecisi
 }
 
 /** Rows of the outside of a layer over a master, from the board to its top. */
-function layerRows(m: Measure, t: number): { zMm: number; outline: Outline }[] {
+function layerRows(m: Body, t: number): { zMm: number; outline: GrownOutline }[] {
   const { rows, topMm } = growOver(m, t);
-  const top = m.levels.at(-1) ?? { a: 0, b: 0 };
-  const at = (zMm: number, grow: number) => {
-    const ring = zMm >= m.heightMm ? top : (ringAt(m.solid.outer, zMm) ?? top);
-    return { zMm, outline: { section: m.section, a: ring.a, b: ring.b, grow, sharp: false } satisfies Outline };
-  };
+  const at = (zMm: number, grow: number) => ({ zMm, outline: { outline: sectionAt(m, zMm), grow, sharp: false } });
   // Every third row is enough for a printer and keeps the file small.
   const kept = rows.filter((r, i) => i % 3 === 0 || r.zMm > m.heightMm);
   const first = rows[0]!;
@@ -251,12 +268,12 @@ function layerRows(m: Measure, t: number): { zMm: number; outline: Outline }[] {
 }
 
 /** A printed jacket round a skin, split so that every part pulls away, with flanges and bolt holes. */
-export async function printedJacket(layout: SkinLayout, m: Measure, d: MouldDecision, make: Make): Promise<Print> {
+export async function printedJacket(layout: SkinLayout, m: Body, d: MouldDecision, make: Make): Promise<Print> {
   const k = await solidKernel();
   const t = make.printWallMm;
   const inside = layerRows(m, layout.skinMm);
   const outside = layerRows(m, layout.skinMm + t);
-  const outlineAt = (z: number): Outline => (outside.find((r) => r.zMm >= z) ?? outside.at(-1)!).outline;
+  const outlineAt = (z: number): GrownOutline => (outside.find((r) => r.zMm >= z) ?? outside.at(-1)!).outline;
   return split(
     k,
     {

@@ -82,7 +82,7 @@ function benchDrag(): void {
       const mould = withWall(job.mould, job.mould.opening === "skin" ? "skin" : "block", wallMm);
       const t = performance.now();
       const p = plan(dossierOf({ ...job, mould }, catalogue));
-      buildScene({ plan: p, mould, stage: "cast", panelMm: 5, estimateOnly: false });
+      buildScene({ plan: p, mould, stage: "cast", panelMm: 5 });
       return performance.now() - t;
     };
     for (let i = 0; i < 60; i++) once();

@@ -87,12 +87,12 @@ const nested = (job: Job, p: Plan, w: Workshop) =>
   nest(pieces(job, p, w), { lengthMm: job.make.sheetLengthMm, widthMm: job.make.sheetWidthMm }, job.mould.kerfMm);
 
 async function printOf(name: string, job: Job, p: Plan): Promise<Print> {
-  const { layout, measure } = p;
-  if (!layout || !measure) return notReady("Measure the master first: what is printed follows from it.");
+  const { layout, body } = p;
+  if (!layout || !body) return notReady("Measure the master first: what is printed follows from it.");
   if (name.startsWith("box."))
-    return layout.kind === "block" ? printedBox(layout, measure, job.mould, job.make) : notReady("A skin has no box: print its jacket.");
+    return layout.kind === "block" ? printedBox(layout, body, job.mould, job.make) : notReady("A skin has no box: print its jacket.");
   if (name.startsWith("jacket."))
-    return layout.kind === "skin" ? printedJacket(layout, measure, job.mould, job.make) : notReady("A block has its box: print that, or choose a skin.");
+    return layout.kind === "skin" ? printedJacket(layout, body, job.mould, job.make) : notReady("A block has its box: print that, or choose a skin.");
   const wall = layout.kind === "block" ? layout.box.leastWallMm : job.mould.skin.flangeMm;
   if (name === "keys.stl")
     return printedKeys(
@@ -100,7 +100,7 @@ async function printOf(name: string, job: Job, p: Plan): Promise<Print> {
       Math.max(3, Math.min(10, wall / 3)),
     );
   if (!OPENING[job.mould.opening].base) return notReady("An open mould is poured through its back: it needs no sprue former.");
-  const choke = Math.max(8, Math.min(20, Math.min(measure.lengthMm, measure.widthMm) / 6));
+  const choke = Math.max(8, Math.min(20, Math.min(body.lengthMm, body.widthMm) / 6));
   return printedSprue(choke, 2 * choke, Math.max(5, job.mould.baseMm));
 }
 

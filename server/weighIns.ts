@@ -1,9 +1,8 @@
 import { api } from "../contract";
 import type { BatchLine } from "../contract/bench";
-import type { FillCurve, WeighView } from "../contract/weigh";
+import type { WeighView } from "../contract/weigh";
 import { randomUUID } from "node:crypto";
-import { clocksOf, type Actual, type Plan } from "../core/plan";
-import { volumeBelow } from "../core/master";
+import { clocksOf, fillCurve, type Actual, type Plan } from "../core/plan";
 import { cupGot, castParts, cupTargets, rubberParts, beginWeighIn, partState, weighedByPart, weighStep, type WeighIn } from "../core/weigh";
 import { readSettings } from "../db/settings";
 import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, writeWeighIn, type StoredWeighIn } from "../db/weighIns";
@@ -13,36 +12,6 @@ import { planKept } from "./plans";
 import { enterPour, freezePour, getPour, mouldFor } from "./pours";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
-
-const CURVE_STEPS = 60;
-
-function fillCurve(p: Plan, kind: "rubber" | "cast", pourIndex: number): FillCurve | null {
-  const m = p.measure;
-  if (!m || p.layout?.kind !== "block") return null;
-  const share = Math.max(0.01, m.volumeErrorMl / Math.max(1, kind === "cast" ? m.volumeMl : p.layout.rubberMl));
-  if (kind === "cast") {
-    // An open-faced mould is turned over to be filled: its floor is the top of the master.
-    const all = volumeBelow(m, m.heightMm);
-    const points = Array.from({ length: CURVE_STEPS + 1 }, (_, i) => {
-      const mm = (m.heightMm * i) / CURVE_STEPS;
-      return { mm, ml: all - volumeBelow(m, m.heightMm - mm) };
-    });
-    return { fillLineMm: m.heightMm, points, planShare: share };
-  }
-  const pour = p.layout.pours[pourIndex];
-  if (!pour || pour.part === "plug") return null;
-  const area = p.layout.box.areaMm2;
-  const base = p.layout.masterFromMm;
-  const total = p.layout.fillHeightMm;
-  // The second half is poured after turning: its floor was the top.
-  const masterTo = (mm: number): number => (pour.part === "second" ? m.volumeMl - volumeBelow(m, total - mm - base) : volumeBelow(m, mm - base));
-  const start = masterTo(pour.fromMm);
-  const points = Array.from({ length: CURVE_STEPS + 1 }, (_, i) => {
-    const mm = pour.fromMm + ((pour.fillLineMm - pour.fromMm) * i) / CURVE_STEPS;
-    return { mm, ml: (area * (mm - pour.fromMm)) / 1000 - (masterTo(mm) - start) };
-  });
-  return { fillLineMm: pour.fillLineMm, points, planShare: share };
-}
 
 function viewOf(w: Workshop, s: StoredWeighIn): WeighView {
   const p = planKept(w, s.frozen.dossier);

@@ -1,6 +1,7 @@
 import { dossierOf, newJob, type Job } from "../record";
 import { catalogueOf } from "../material";
-import { measureMaster, type MasterForm, type Measure } from "../master";
+import type { Body } from "../body";
+import { measureMaster, type MasterForm } from "../master";
 import { layOutMould, OPENINGS, type BlockLayout } from "../mould";
 import { plan } from "../plan/plan";
 import { buildScene, STAGES, type Scene, type Stage, type Stuff } from ".";
@@ -11,25 +12,24 @@ const form = (shape: MasterForm["shape"], sizes: MasterForm["sizes"], profile: M
   profile,
   readingMm: 0.5,
 });
-const measured = (f: MasterForm): Measure => {
+const measured = (f: MasterForm): Body => {
   const m = measureMaster(f);
   if (!m.ok) throw new Error("not measured");
-  return m.measure;
+  return m.body;
 };
-const laid = (m: Measure, patch: Partial<Job["mould"]>): BlockLayout => {
+const laid = (m: Body, patch: Partial<Job["mould"]>): BlockLayout => {
   const l = layOutMould(m, { ...newJob("x").mould, ...patch }, null);
   if (!l.ok) throw new Error(l.problems.map((p) => p.message).join());
   if (l.layout.kind !== "block") throw new Error("not a block");
   return l.layout;
 };
 /** The section of a laid-out block, without a fill. */
-const scene = (m: Measure, patch: Partial<Job["mould"]> | null, stage: Stage, panelMm = 5): Scene => {
+const scene = (m: Body, patch: Partial<Job["mould"]> | null, stage: Stage, panelMm = 5): Scene => {
   const s = buildScene({
-    plan: { measure: m, layout: patch ? laid(m, patch) : null, strength: null, inside: null },
+    plan: { body: m, layout: patch ? laid(m, patch) : null, strength: null, inside: null },
     mould: { ...newJob("x").mould, ...patch },
     stage,
     panelMm,
-    estimateOnly: false,
   });
   if (!s) throw new Error("nothing to draw");
   return s;
@@ -80,7 +80,7 @@ const ball = measured(
 
 describe("the section drawing", () => {
   it("shows the master's true section: a block, a cup with its hollow, a ball", () => {
-    const alone = (m: Measure) => areaOf(scene(m, null, "master"), "master");
+    const alone = (m: Body) => areaOf(scene(m, null, "master"), "master");
     expect(alone(block)).toBeCloseTo(4000, 6);
     // Two trapezia: the outside less the hollow, each by mean width × height.
     expect(alone(cup)).toBeCloseTo(70 * 90 - ((60 + 20 * (10 / 90) - 10 + 70) / 2) * 80, 6);
@@ -131,7 +131,7 @@ describe("the section drawing", () => {
         };
         const p = plan(dossierOf(job, catalogue));
         for (const stage of STAGES) {
-          const s = buildScene({ plan: p, mould: job.mould, stage, panelMm: 12, estimateOnly: false });
+          const s = buildScene({ plan: p, mould: job.mould, stage, panelMm: 12 });
           if (!s) throw new Error("nothing to draw");
           for (const { path } of [...s.regions, ...s.strokes]) {
             const { xs, zs } = extent(path);
@@ -161,7 +161,7 @@ describe("what the section shows of each way of opening", () => {
       ...patch,
     };
     const p = plan(dossierOf(job, catalogue));
-    const s = buildScene({ plan: p, mould: job.mould, stage, panelMm: 5, estimateOnly: false });
+    const s = buildScene({ plan: p, mould: job.mould, stage, panelMm: 5 });
     if (!s) throw new Error("nothing to draw");
     return { s, p };
   };

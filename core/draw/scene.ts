@@ -1,4 +1,4 @@
-import { ringAt, type Measure, type Solid } from "../master";
+import { chordsOf, halfLength, outerSizesOnly, sectionAt, type Body, type Ring } from "../body";
 import { FRAME_SHELL_MM, OPENING, RAIL, type BlockLayout, type MouldDecision, type SkinLayout } from "../mould";
 import { PROFILE_STEPS } from "../elastic";
 import type { Plan } from "../plan";
@@ -37,12 +37,11 @@ export interface Scene {
 }
 
 export interface SceneQuestion {
-  plan: Pick<Plan, "measure" | "layout" | "strength" | "inside">;
+  plan: Pick<Plan, "body" | "layout" | "strength" | "inside">;
   mould: MouldDecision;
   stage: Stage;
   /** Thickness of the box stock, mm. */
   panelMm: number;
-  estimateOnly: boolean;
 }
 
 type Point = readonly [number, number];
@@ -50,11 +49,51 @@ const rect = (x0: number, z0: number, x1: number, z1: number): string => `M${x0}
 const poly = (points: readonly Point[]): string => `M${points.map(([x, z]) => `${x} ${z}`).join("L")}Z`;
 const open = (points: readonly Point[]): string => `M${points.map(([x, z]) => `${x} ${z}`).join("L")}`;
 
+/** Points that lie on the straight line between their neighbours say nothing. */
+const corners = (points: readonly Point[]): Point[] =>
+  points.filter((p, i) => {
+    const [a, b] = [points[i - 1], points[i + 1]];
+    if (!a || !b) return true;
+    return Math.abs((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])) > 1e-9 * (1 + Math.abs(b[0] - a[0]) + Math.abs(b[1] - a[1]));
+  });
+
+/** What a vertical cut along the length shows of rings: one outline where each has one span about the middle, else piece by piece. */
+function cutThrough(rings: readonly Ring[], z: (v: number) => number): string {
+  if (rings.every((r) => r.outline.kind !== "polygon")) {
+    const side = (sign: number) => corners(rings.map((r): Point => [sign * halfLength(r.outline), z(r.zMm)]));
+    return poly([...side(1), ...side(-1).reverse()]);
+  }
+  let path = "";
+  for (let i = 1; i < rings.length; i++) {
+    const [p, q] = [rings[i - 1]!, rings[i]!];
+    if (q.zMm === p.zMm) continue;
+    const [low, high] = [chordsOf(p.outline), chordsOf(q.outline)];
+    // Where pieces part or join between two levels, the lower one is drawn up to the higher.
+    const above = high.length === low.length ? high : low;
+    low.forEach(([x0, x1], k) => {
+      const [u0, u1] = above[k]!;
+      path += poly([
+        [x0, z(p.zMm)],
+        [x1, z(p.zMm)],
+        [u1, z(q.zMm)],
+        [u0, z(q.zMm)],
+      ]);
+    });
+  }
+  return path;
+}
+
+/** How far a vertical cut along the length reaches to one side of the middle at a height, mm. */
+function reachAt(m: Body, zMm: number, side: 1 | -1): number {
+  const chords = chordsOf(sectionAt(m, zMm));
+  return side === 1 ? Math.max(0, ...chords.map(([, x]) => x)) : Math.max(0, ...chords.map(([x]) => -x));
+}
+
 /** The master's section through its length, lifted by `from`; turned over about its own height when asked. */
-function masterPath(m: Measure, from: number, upsideDown: boolean): string {
+function masterPath(m: Body, from: number, upsideDown: boolean): string {
   const z = (v: number) => from + (upsideDown ? m.heightMm - v : v);
-  const { solid, slabMm } = m;
-  if (slabMm !== null) {
+  const { reliefMm } = m;
+  if (reliefMm !== null) {
     // A relief is only known by its share, so it is drawn as an even run of bumps.
     const half = m.lengthMm / 2;
     const n = 9;
@@ -62,43 +101,38 @@ function masterPath(m: Measure, from: number, upsideDown: boolean): string {
       const x0 = half - (i * m.lengthMm) / n;
       const w = m.lengthMm / n;
       return [
-        [x0 - w * 0.2, z(slabMm)],
+        [x0 - w * 0.2, z(reliefMm)],
         [x0 - w * 0.35, z(m.heightMm)],
         [x0 - w * 0.65, z(m.heightMm)],
-        [x0 - w * 0.8, z(slabMm)],
+        [x0 - w * 0.8, z(reliefMm)],
       ] as Point[];
     }).flat();
-    return poly([[-half, z(0)], [half, z(0)], [half, z(slabMm)], ...bumps, [-half, z(slabMm)]]);
+    return poly([[-half, z(0)], [half, z(0)], [half, z(reliefMm)], ...bumps, [-half, z(reliefMm)]]);
   }
-  const side = (rings: Solid["outer"], sign: number) => rings.map((r): Point => [sign * r.a, z(r.zMm)]);
-  const outer = poly([...side(solid.outer, 1), ...side(solid.outer, -1).reverse()]);
-  if (solid.inner.length === 0) return outer;
-  return `${outer}${poly([...side(solid.inner, 1), ...side(solid.inner, -1).reverse()])}`;
+  return `${cutThrough(m.levels, z)}${m.hollow.length > 0 ? cutThrough(m.hollow, z) : ""}`;
 }
 
 /** The outside of a layer over the master, as a closed outline on the board. */
-function layerPath(m: Measure, rows: readonly { zMm: number; outMm: number }[], flip: ((z: number) => number) | null): string {
+function layerPath(m: Body, rows: readonly { zMm: number; outMm: number }[], flip: ((z: number) => number) | null): string {
   const z = flip ?? ((v: number) => v);
-  const top = m.levels.at(-1)?.a ?? 0;
-  const half = (r: { zMm: number; outMm: number }) => Math.max(0, (r.zMm >= m.heightMm ? top : (ringAt(m.solid.outer, r.zMm)?.a ?? top)) + r.outMm);
   const first = rows[0];
   if (!first) return "";
-  const foot: Point = [half(first), z(0)];
-  const right = [foot, ...rows.map((r): Point => [half(r), z(r.zMm)])];
-  return poly([...right, ...right.map(([x, v]): Point => [-x, v]).reverse()]);
+  const half = (r: { zMm: number; outMm: number }, side: 1 | -1) => Math.max(0, reachAt(m, Math.min(r.zMm, m.heightMm), side) + r.outMm);
+  const edge = (side: 1 | -1): Point[] => [[side * half(first, side), z(0)], ...rows.map((r): Point => [side * half(r, side), z(r.zMm)])];
+  return poly([...edge(1), ...edge(-1).reverse()]);
 }
 
 /** Everything of the plan that a section shows, for one stage of the work. */
 export function buildScene(q: SceneQuestion): Scene | null {
-  const { measure: m, layout } = q.plan;
+  const { body: m, layout } = q.plan;
   if (!m) return null;
-  if (q.stage === "master" || !layout) return bareMaster(m, q.estimateOnly);
+  if (q.stage === "master" || !layout) return bareMaster(m);
   return layout.kind === "block" ? blockScene(q, m, layout) : skinScene(q, m, layout);
 }
 
 const empty = { strokes: [], bulgeTimes: null, marks: [] };
 
-function bareMaster(m: Measure, dashedMaster: boolean): Scene {
+function bareMaster(m: Body): Scene {
   const halfMm = m.lengthMm / 2;
   return {
     ...empty,
@@ -108,12 +142,12 @@ function bareMaster(m: Measure, dashedMaster: boolean): Scene {
     topMm: m.heightMm,
     lines: m.widestMm > 0 && m.widestMm < m.heightMm ? [{ name: "widest", zMm: m.widestMm, halfMm }] : [],
     master: { fromMm: 0, toMm: m.heightMm, halfMm, upsideDown: false },
-    dashedMaster,
+    dashedMaster: outerSizesOnly(m),
   };
 }
 
 /** Loose plugs where they sit in the master, spread along its length when there are several. */
-function plugRegions(d: MouldDecision, m: Measure, from: number, upsideDown: boolean): Region[] {
+function plugRegions(d: MouldDecision, m: Body, from: number, upsideDown: boolean): Region[] {
   if (d.opening !== "plugs") return [];
   const at = (z: number) => from + (upsideDown ? m.heightMm - z : z);
   const box = (x0: number, z0: number, x1: number, z1: number): Region => ({
@@ -136,16 +170,13 @@ function plugRegions(d: MouldDecision, m: Measure, from: number, upsideDown: boo
 }
 
 /** Inserts and the hollow, in the cavity as it stands to be filled. */
-function insideRegions(q: SceneQuestion, m: Measure, from: number, upsideDown: boolean): Region[] {
+function insideRegions(q: SceneQuestion, m: Body, from: number, upsideDown: boolean): Region[] {
   const inside = q.plan.inside;
   if (!inside) return [];
   const at = (z: number) => from + (upsideDown ? m.heightMm - z : z);
   const regions: Region[] = [];
-  const hollow = inside.hollow?.rows.filter((r) => r.a > 0) ?? [];
-  if (hollow.length > 1) {
-    const side = hollow.map((r): Point => [r.a, at(r.zMm)]);
-    regions.push({ stuff: "hollow", path: poly([...side, ...side.map(([x, z]): Point => [-x, z]).reverse()]) });
-  }
+  const hollow = inside.hollow?.rows.flatMap(({ zMm, outline }): Ring[] => (outline ? [{ zMm, outline }] : [])) ?? [];
+  if (hollow.length > 1) regions.push({ stuff: "hollow", path: cutThrough(hollow, at) });
   for (const i of inside.inserts) {
     for (let k = 0; k < Math.min(i.count, 12); k++) {
       const spread = i.count === 1 ? 0 : (k - (i.count - 1) / 2) * Math.max(2 * i.diameterMm, (0.6 * m.lengthMm) / i.count);
@@ -177,7 +208,7 @@ function zigzag(from: Point, to: Point, stepMm: number, depthMm: number): string
 const BULGE_SHOWN = 0.07;
 
 /** The outside of the walls as they bulge, larger than life by a round number. */
-function bulged(q: SceneQuestion, m: Measure, halfMm: number, from: number): { strokes: Scene["strokes"]; times: number | null; widest: number } {
+function bulged(q: SceneQuestion, m: Body, halfMm: number, from: number): { strokes: Scene["strokes"]; times: number | null; widest: number } {
   const strength = q.plan.strength;
   const worst = strength?.worst;
   if (!worst || strength.support !== "free" || worst.mostMm.typical < 0.02) return { strokes: [], times: null, widest: 0 };
@@ -188,7 +219,7 @@ function bulged(q: SceneQuestion, m: Measure, halfMm: number, from: number): { s
   return { strokes: [{ name, path: `${open(side)}${open(side.map(([x, z]): Point => [-x, z]))}` }], times, widest: Math.max(0, ...side.map(([x]) => x)) };
 }
 
-function blockScene(q: SceneQuestion, m: Measure, layout: BlockLayout): Scene {
+function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
   const { stage, mould } = q;
   const half = layout.box.lengthMm / 2;
   const fill = layout.fillHeightMm;
@@ -224,8 +255,10 @@ function blockScene(q: SceneQuestion, m: Measure, layout: BlockLayout): Scene {
         path: zigzag([(m.lengthMm / 2 + half) / 2, fill], [(m.lengthMm / 2 + half) / 2, Math.max(2, fill - cut.lengthMm)], cut.stepMm, cut.depthMm),
       });
     if (cut && mould.opening === "pourAndCut" && parting !== null) {
-      const at = ringAt(m.solid.outer, parting - layout.masterFromMm)?.a ?? m.lengthMm / 2;
-      for (const side of [-1, 1]) strokes.push({ name: "cut", path: zigzag([side * half, parting], [side * at, parting], cut.stepMm, cut.depthMm) });
+      for (const side of [-1, 1] as const) {
+        const at = reachAt(m, parting - layout.masterFromMm, side);
+        strokes.push({ name: "cut", path: zigzag([side * half, parting], [side * at, parting], cut.stepMm, cut.depthMm) });
+      }
     }
     return {
       ...empty,
@@ -239,7 +272,7 @@ function blockScene(q: SceneQuestion, m: Measure, layout: BlockLayout): Scene {
       halfMm: Math.max(half + behind.sideMm, bulge.widest),
       bottomMm: -behind.underMm,
       topMm: fill,
-      dashedMaster: q.estimateOnly,
+      dashedMaster: outerSizesOnly(m),
       lines: [
         ...(base ? [] : [{ name: "fill line", zMm: fill, halfMm: half }]),
         ...(parting !== null ? [{ name: "parting", zMm: parting, halfMm: half }] : []),
@@ -252,7 +285,7 @@ function blockScene(q: SceneQuestion, m: Measure, layout: BlockLayout): Scene {
     };
   }
 
-  const withBox = { ...empty, halfMm: half + t, bottomMm: -board, topMm: layout.wallHeightMm, dashedMaster: q.estimateOnly };
+  const withBox = { ...empty, halfMm: half + t, bottomMm: -board, topMm: layout.wallHeightMm, dashedMaster: outerSizesOnly(m) };
   // Keys sit near the master on the parting, half way to the box.
   const keyX = (m.lengthMm / 2 + half) / 2;
   const keys = (z: number): Scene["marks"] => [
@@ -334,7 +367,7 @@ function backingRegions(q: SceneQuestion, layout: BlockLayout, half: number, fil
   };
 }
 
-function skinScene(q: SceneQuestion, m: Measure, layout: SkinLayout): Scene {
+function skinScene(q: SceneQuestion, m: Body, layout: SkinLayout): Scene {
   const { stage } = q;
   const jacket = layout.jacket;
   const filled = stage === "cast";
@@ -353,7 +386,7 @@ function skinScene(q: SceneQuestion, m: Measure, layout: SkinLayout): Scene {
     halfMm = Math.max(halfMm, r.halfMm);
   }
   // Skirt and flange lie on the board.
-  const foot = m.levels[0]?.a ?? 0;
+  const foot = m.levels[0] ? halfLength(m.levels[0].outline) : 0;
   if (q.mould.opening !== "glove") {
     const w = q.mould.skin.flangeMm;
     regions.push({ stuff: "rubber", path: `${band(0, layout.skinMm, -foot - w, -foot)}${band(0, layout.skinMm, foot, foot + w)}` });
@@ -387,11 +420,11 @@ function skinScene(q: SceneQuestion, m: Measure, layout: SkinLayout): Scene {
     bulgeTimes: bulge.times,
     marks,
     master: { fromMm: from, toMm: from + m.heightMm, halfMm: m.lengthMm / 2, upsideDown: filled },
-    dashedMaster: q.estimateOnly,
+    dashedMaster: outerSizesOnly(m),
   };
 }
 
-function jacketRegions(m: Measure, layout: SkinLayout, band: (z0: number, z1: number, x0: number, x1: number) => string, flip: ((z: number) => number) | null) {
+function jacketRegions(m: Body, layout: SkinLayout, band: (z0: number, z1: number, x0: number, x1: number) => string, flip: ((z: number) => number) | null) {
   const jacket = layout.jacket!;
   const out = layout.skinMm + jacket.thicknessMm;
   if (jacket.jacket === "plaster-block") {
@@ -417,10 +450,11 @@ function jacketRegions(m: Measure, layout: SkinLayout, band: (z0: number, z1: nu
 }
 
 /** A point so far up the right side of the master, and so far out from it. */
-function alongSide(m: Measure, outMm: number, seamMm: number): { xMm: number; zMm: number } {
+function alongSide(m: Body, outMm: number, seamMm: number): { xMm: number; zMm: number } {
   let left = seamMm;
-  for (let i = 1; i < m.levels.length; i++) {
-    const [p, q] = [m.levels[i - 1]!, m.levels[i]!];
+  const side = m.levels.map((l) => ({ zMm: l.zMm, a: halfLength(l.outline) }));
+  for (let i = 1; i < side.length; i++) {
+    const [p, q] = [side[i - 1]!, side[i]!];
     const step = Math.hypot(q.a - p.a, q.zMm - p.zMm);
     if (left <= step && step > 0) {
       const u = left / step;
@@ -429,6 +463,5 @@ function alongSide(m: Measure, outMm: number, seamMm: number): { xMm: number; zM
     }
     left -= step;
   }
-  const top = m.levels.at(-1);
-  return { xMm: Math.max(0, (top?.a ?? 0) - left), zMm: m.heightMm + outMm };
+  return { xMm: Math.max(0, (side.at(-1)?.a ?? 0) - left), zMm: m.heightMm + outMm };
 }

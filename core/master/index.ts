@@ -1,5 +1,3 @@
-export * from "./shapes";
 export * from "./measure";
-export type { Ring, Solid } from "./solid";
-export { outlineArea, outlinePerimeter, ringAt } from "./solid";
-export * from "./offset";
+export { SHAPE_KINDS, SHAPES, shapeOf, type ShapeKind } from "./shapes";
+export { LARGEST_MM, SIZE_KEYS, SMALLEST_MM, type FormProblem, type ProfilePoint, type SizeField, type SizeKey, type Sizes } from "./shapes/shape";

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { say } from "../quantity";
-import { measureMaster, SHAPES, SHAPE_KINDS, volumeBelow, type MasterForm, type Measure, type ShapeKind, type Sizes } from ".";
+import { volumeBelow, type Body } from "../body";
+import { measureMaster, SHAPES, SHAPE_KINDS, type MasterForm, type ShapeKind, type Sizes } from ".";
 
 const form = (shape: ShapeKind, sizes: Sizes, more: Partial<MasterForm> = {}): MasterForm => ({
   shape,
@@ -9,10 +10,10 @@ const form = (shape: ShapeKind, sizes: Sizes, more: Partial<MasterForm> = {}): M
   readingMm: 0.5,
   ...more,
 });
-const measure = (f: MasterForm): Measure => {
+const measure = (f: MasterForm): Body => {
   const m = measureMaster(f);
   if (!m.ok) throw new Error(JSON.stringify(m));
-  return m.measure;
+  return m.body;
 };
 const complaint = (f: MasterForm): string => {
   const m = measureMaster(f);

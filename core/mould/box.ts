@@ -1,4 +1,4 @@
-import { outlineArea, outlinePerimeter, type Measure } from "../master";
+import { areaOf, convexOf, ellipse, halfLength, halfWidth, perimeterOf, pointsOf, radiusOf, supportOf, type Outline } from "../body";
 import type { BoxShape } from "./choices";
 
 /** Inside of a box seen from above, mm. */
@@ -14,22 +14,14 @@ export interface BoxPlan {
   leastWallMm: number;
 }
 
-/** Footprint of a master from above: its widest outline. */
-export interface Footprint {
-  section: "rect" | "oval";
-  /** Half-length and half-width, mm. */
-  a: number;
-  b: number;
-}
-
-export const footprintOf = (m: Measure): Footprint => ({ section: m.section, a: m.lengthMm / 2, b: m.widthMm / 2 });
-
-/** Directions of the first quadrant that catch the bends of a slender outline as well as the plain angles. */
-function directions(f: Footprint): [number, number][] {
-  const N = 72;
+/** Directions that catch the bends of a slender outline as well as the plain angles: a quarter of them where all quarters are alike. */
+function directions(f: Outline): [number, number][] {
+  const quarters = f.kind === "polygon" ? 4 : 1;
+  const N = 72 * quarters;
+  const [a, b] = [halfLength(f), halfWidth(f)];
   return Array.from({ length: 2 * N + 2 }, (_, i): [number, number] => {
-    const u = ((i >> 1) / N) * (Math.PI / 2);
-    const [x, y] = i % 2 === 0 ? [Math.cos(u), Math.sin(u)] : [Math.cos(u) / f.a, Math.sin(u) / f.b];
+    const u = ((i >> 1) / N) * (Math.PI / 2) * quarters;
+    const [x, y] = i % 2 === 0 ? [Math.cos(u), Math.sin(u)] : [Math.cos(u) / a, Math.sin(u) / b];
     const n = Math.sqrt(x * x + y * y);
     return [x / n, y / n];
   });
@@ -39,10 +31,10 @@ function directions(f: Footprint): [number, number][] {
  * Least wall between a footprint and the ellipse with half-axes A, B round it, mm: the least difference of their support
  * functions over all directions, which for nested convex outlines is the least distance; negative when it does not fit.
  */
-export function leastWall(f: Footprint, A: number, B: number, along = directions(f)): number {
+export function leastWall(f: Outline, A: number, B: number, along = directions(f)): number {
   let least = Infinity;
   for (const [c, s] of along) {
-    const inner = f.section === "rect" ? f.a * c + f.b * s : Math.sqrt((f.a * c) ** 2 + (f.b * s) ** 2);
+    const inner = supportOf(f, c, s);
     least = Math.min(least, Math.sqrt((A * c) ** 2 + (B * s) ** 2) - inner);
   }
   return least;
@@ -53,30 +45,28 @@ export function leastWall(f: Footprint, A: number, B: number, along = directions
  * half-axes grown alike. An ellipse grown by exactly the wall would be too thin between its axes, so the growth is found
  * by bisection to 0.01 mm.
  */
-function ovalAround(f: Footprint, wallMm: number): { A: number; B: number } {
-  const k = f.section === "rect" ? Math.SQRT2 : 1;
+function ovalAround(f: Outline, wallMm: number): { A: number; B: number } {
+  const [a, b] = [halfLength(f), halfWidth(f)];
+  const k = f.kind === "rect" ? Math.SQRT2 : f.kind === "ellipse" ? 1 : Math.max(...pointsOf(f).map(([x, y]) => Math.hypot(x / a, y / b)));
   const along = directions(f);
   let low = 0;
-  let high = wallMm + f.a + f.b;
+  let high = wallMm + a + b;
   while (high - low > 0.005) {
     const mid = (low + high) / 2;
-    if (leastWall(f, f.a * k + mid, f.b * k + mid, along) >= wallMm) high = mid;
+    if (leastWall(f, a * k + mid, b * k + mid, along) >= wallMm) high = mid;
     else low = mid;
   }
-  return { A: f.a * k + high, B: f.b * k + high };
+  return { A: a * k + high, B: b * k + high };
 }
 
-const ellipse = (A: number, B: number) => ({
-  areaMm2: outlineArea("oval", { a: A, b: B }),
-  perimeterMm: outlinePerimeter("oval", { a: A, b: B }),
-});
+const oval = (A: number, B: number) => ({ areaMm2: areaOf(ellipse(A, B)), perimeterMm: perimeterOf(ellipse(A, B)) });
 
 /** Sizes the inside of a box of one shape so that no wall is thinner than `wallMm`. */
-export function boxAround(f: Footprint, shape: BoxShape, wallMm: number): BoxPlan {
+export function boxAround(f: Outline, shape: BoxShape, wallMm: number): BoxPlan {
   switch (shape) {
     case "rectangular": {
-      const lengthMm = 2 * (f.a + wallMm);
-      const widthMm = 2 * (f.b + wallMm);
+      const lengthMm = 2 * (halfLength(f) + wallMm);
+      const widthMm = 2 * (halfWidth(f) + wallMm);
       return {
         shape,
         lengthMm,
@@ -88,22 +78,23 @@ export function boxAround(f: Footprint, shape: BoxShape, wallMm: number): BoxPla
       };
     }
     case "cylindrical": {
-      const r = (f.section === "rect" ? Math.hypot(f.a, f.b) : Math.max(f.a, f.b)) + wallMm;
-      return { shape, lengthMm: 2 * r, widthMm: 2 * r, cornerMm: 0, ...ellipse(r, r), leastWallMm: wallMm };
+      const r = radiusOf(f) + wallMm;
+      return { shape, lengthMm: 2 * r, widthMm: 2 * r, cornerMm: 0, ...oval(r, r), leastWallMm: wallMm };
     }
     case "oval": {
       const { A, B } = ovalAround(f, wallMm);
-      return { shape, lengthMm: 2 * A, widthMm: 2 * B, cornerMm: 0, ...ellipse(A, B), leastWallMm: wallMm };
+      return { shape, lengthMm: 2 * A, widthMm: 2 * B, cornerMm: 0, ...oval(A, B), leastWallMm: wallMm };
     }
     case "outline": {
-      // A parallel curve of a convex outline: area + perimeter·t + πt², perimeter + 2πt [Steiner].
-      const area = outlineArea(f.section, f);
-      const perimeter = outlinePerimeter(f.section, f);
+      // A strip spans every hollow. A parallel curve of a convex outline: area + perimeter·t + πt², perimeter + 2πt [Steiner].
+      const convex = convexOf(f);
+      const area = areaOf(convex);
+      const perimeter = perimeterOf(convex);
       return {
         shape,
-        lengthMm: 2 * (f.a + wallMm),
-        widthMm: 2 * (f.b + wallMm),
-        cornerMm: f.section === "rect" ? wallMm : 0,
+        lengthMm: 2 * (halfLength(f) + wallMm),
+        widthMm: 2 * (halfWidth(f) + wallMm),
+        cornerMm: f.kind === "ellipse" ? 0 : wallMm,
         areaMm2: area + perimeter * wallMm + Math.PI * wallMm ** 2,
         perimeterMm: perimeter + 2 * Math.PI * wallMm,
         leastWallMm: wallMm,
@@ -113,7 +104,7 @@ export function boxAround(f: Footprint, shape: BoxShape, wallMm: number): BoxPla
 }
 
 /** Reads a box the person already has, with the least wall it leaves. An outline wrap has no box of its own, so it is read as an oval. */
-export function boxGiven(f: Footprint, shape: BoxShape, lengthMm: number, widthMm: number): BoxPlan {
+export function boxGiven(f: Outline, shape: BoxShape, lengthMm: number, widthMm: number): BoxPlan {
   if (shape === "rectangular") {
     return {
       shape,
@@ -122,7 +113,7 @@ export function boxGiven(f: Footprint, shape: BoxShape, lengthMm: number, widthM
       cornerMm: 0,
       areaMm2: lengthMm * widthMm,
       perimeterMm: 2 * (lengthMm + widthMm),
-      leastWallMm: Math.min(lengthMm / 2 - f.a, widthMm / 2 - f.b),
+      leastWallMm: Math.min(lengthMm / 2 - halfLength(f), widthMm / 2 - halfWidth(f)),
     };
   }
   const A = lengthMm / 2;
@@ -132,7 +123,19 @@ export function boxGiven(f: Footprint, shape: BoxShape, lengthMm: number, widthM
     lengthMm: 2 * A,
     widthMm: 2 * B,
     cornerMm: 0,
-    ...ellipse(A, B),
+    ...oval(A, B),
     leastWallMm: leastWall(f, A, B),
   };
+}
+
+/** How far the inside of a box reaches in a direction of length 1, mm. An outline wrap follows what stands in it. */
+export function boxReach(box: BoxPlan, f: Outline, x: number, y: number): number {
+  switch (box.shape) {
+    case "rectangular":
+      return supportOf({ kind: "rect", a: box.lengthMm / 2, b: box.widthMm / 2 }, x, y);
+    case "outline":
+      return supportOf(f, x, y) + box.leastWallMm;
+    default:
+      return supportOf(ellipse(box.lengthMm / 2, box.widthMm / 2), x, y);
+  }
 }

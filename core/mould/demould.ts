@@ -1,6 +1,6 @@
 import { youngFromShoreA, youngRange } from "../elastic";
 import type { Range, Rubber } from "../material";
-import { seamLength, type Measure } from "../master";
+import { girthAt, halfLength, halfWidth, seamLength, sectionAt, straightSides, type Body } from "../body";
 import { GRAVITY } from "./constants";
 import { OPENING } from "./choices";
 import type { MouldDecision } from "./decision";
@@ -25,32 +25,33 @@ export interface Stretch {
  * less 1. Open and slit blocks and gloves let go over the back; halves part from the parting up and down; sections of a skin
  * are lifted off sideways and need not stretch over the outline at all. Undercuts the girth does not show are not in it.
  */
-export function stretchOf(m: Measure, d: MouldDecision, partingMm: number | null, elongationPct: Range): Stretch {
+export function stretchOf(m: Body, d: MouldDecision, partingMm: number | null, elongationPct: Range): Stretch {
   const worst = { strain: 0, narrowAtMm: 0, widestAtMm: 0 };
-  const look = (levels: readonly { zMm: number; perimeterMm: number }[]) => {
+  const look = (levels: readonly { zMm: number; girthMm: number }[]) => {
     // From the far end back to the opening, the widest met so far has to pass every level.
     let widest = levels.at(-1);
     for (let i = levels.length - 1; i >= 0; i--) {
       const l = levels[i]!;
-      if (!widest || l.perimeterMm > widest.perimeterMm) widest = l;
-      if (l.perimeterMm <= 0) continue;
-      const strain = widest.perimeterMm / l.perimeterMm - 1;
+      if (!widest || l.girthMm > widest.girthMm) widest = l;
+      if (l.girthMm <= 0) continue;
+      const strain = widest.girthMm / l.girthMm - 1;
       if (strain > worst.strain) Object.assign(worst, { strain, narrowAtMm: l.zMm, widestAtMm: widest.zMm });
     }
   };
   const safe = { low: (elongationPct.low / 100) * SAFE_SHARE, typical: (elongationPct.typical / 100) * SAFE_SHARE };
   if (d.opening !== "skin" && d.opening !== "putty") {
-    if (partingMm === null) look(m.levels);
+    const levels = m.levels.map((l) => ({ zMm: l.zMm, girthMm: girthAt(l) }));
+    if (partingMm === null) look(levels);
     else {
-      look(m.levels.filter((l) => l.zMm >= partingMm));
-      look(m.levels.filter((l) => l.zMm <= partingMm).reverse());
+      look(levels.filter((l) => l.zMm >= partingMm));
+      look(levels.filter((l) => l.zMm <= partingMm).reverse());
     }
   }
   return { ...worst, safe, grade: worst.strain <= safe.low ? "holds" : worst.strain <= safe.typical ? "close" : "bulges" };
 }
 
 /** The stretch of a laid-out mould, its parting taken from the layout. */
-export const stretchIn = (d: MouldDecision, m: Measure, layout: Layout, elongationPct: Range): Stretch =>
+export const stretchIn = (d: MouldDecision, m: Body, layout: Layout, elongationPct: Range): Stretch =>
   stretchOf(m, d, layout.partingAtMm === null ? null : layout.partingAtMm - layout.masterFromMm, elongationPct);
 
 /** Where a knife goes, and how. Lengths mm. */
@@ -72,7 +73,7 @@ const LEFT_WHOLE_MM = 15;
  * l = (P_widest / (1 + safe strain) − P_mouth) / 2 is enough; usually a slit down most of the side is made. A block poured
  * whole is cut all round at its parting.
  */
-export function cutPlanOf(m: Measure, d: MouldDecision, layout: Layout, stretch: Stretch): CutPlan | null {
+export function cutPlanOf(m: Body, d: MouldDecision, layout: Layout, stretch: Stretch): CutPlan | null {
   if (layout.kind !== "block") return null;
   const wall = layout.box.leastWallMm;
   const zig = { stepMm: Math.max(8, Math.min(25, wall)), depthMm: Math.max(3, Math.min(10, wall / 3)) };
@@ -86,7 +87,7 @@ export function cutPlanOf(m: Measure, d: MouldDecision, layout: Layout, stretch:
   }
   if (d.opening !== "slit") return d.opening === "open" && stretch.grade !== "holds" ? reliefCuts(m, stretch, zig) : null;
   const needMm = lipLength(m, stretch) + (stretch.strain > stretch.safe.low ? stretch.narrowAtMm : 0);
-  const down = Math.max(10, seamLength(m) - (m.levels.at(-1)?.a ?? 0) - LEFT_WHOLE_MM);
+  const down = Math.max(10, seamLength(m) - halfLength(sectionAt(m, m.heightMm)) - LEFT_WHOLE_MM);
   return {
     where: "Down one side from the mouth, on the face where a seam offends least, held open as you cut.",
     lengthMm: Math.max(down, Math.min(needMm, m.heightMm)),
@@ -99,10 +100,10 @@ export function cutPlanOf(m: Measure, d: MouldDecision, layout: Layout, stretch:
 const RELIEFS = 4;
 
 /** Short cuts down from the rim share the length a slit would need: four of l each add 8·l to the mouth's girth. */
-function reliefCuts(m: Measure, stretch: Stretch, zig: { stepMm: number; depthMm: number }): CutPlan {
+function reliefCuts(m: Body, stretch: Stretch, zig: { stepMm: number; depthMm: number }): CutPlan {
   const needMm = lipLength(m, stretch) / RELIEFS + stretch.narrowAtMm;
   return {
-    where: `${RELIEFS} relief cuts down from the rim, at ${m.section === "rect" ? "the corners" : "the quarters"}, each as long as this and no longer: begin with half of it and try.`,
+    where: `${RELIEFS} relief cuts down from the rim, at ${straightSides(sectionAt(m, stretch.narrowAtMm)).length > 0 ? "the corners" : "the quarters"}, each as long as this and no longer: begin with half of it and try.`,
     lengthMm: Math.min(m.heightMm, needMm),
     needMm,
     ...zig,
@@ -110,9 +111,9 @@ function reliefCuts(m: Measure, stretch: Stretch, zig: { stepMm: number; depthMm
 }
 
 /** Length of slit that lets the widest pass the narrow place at the safe stretch: (P_widest / (1 + safe) − P_narrow) / 2. */
-function lipLength(m: Measure, stretch: Stretch): number {
-  const narrow = m.levels.reduce((p, l) => (Math.abs(l.zMm - stretch.narrowAtMm) < Math.abs(p.zMm - stretch.narrowAtMm) ? l : p)).perimeterMm;
-  const widest = Math.max(...m.levels.filter((l) => l.zMm >= stretch.narrowAtMm).map((l) => l.perimeterMm));
+function lipLength(m: Body, stretch: Stretch): number {
+  const narrow = girthAt(m.levels.reduce((p, l) => (Math.abs(l.zMm - stretch.narrowAtMm) < Math.abs(p.zMm - stretch.narrowAtMm) ? l : p)));
+  const widest = Math.max(...m.levels.filter((l) => l.zMm >= stretch.narrowAtMm).map(girthAt));
   return Math.max(0, (widest / (1 + stretch.safe.low) - narrow) / 2);
 }
 
@@ -151,11 +152,11 @@ export function coreOf(name: string, diameterMm: number, lengthMm: number, rubbe
 }
 
 /** The rubber cores of a job: the hollow of its master, and its loose plugs. */
-export function coresOf(m: Measure, d: MouldDecision, rubber: Rubber, plugRubber: Rubber | null, fillGMl: number): Core[] {
+export function coresOf(m: Body, d: MouldDecision, rubber: Rubber, plugRubber: Rubber | null, fillGMl: number): Core[] {
   const cores: Core[] = [];
-  const { inner } = m.solid;
+  const inner = m.hollow;
   if (inner.length > 0) {
-    const narrow = Math.min(...inner.map((r) => 2 * Math.min(r.a, r.b)));
+    const narrow = Math.min(...inner.map((r) => 2 * Math.min(halfLength(r.outline), halfWidth(r.outline))));
     const deep = inner.at(-1)!.zMm - inner[0]!.zMm;
     if (narrow > 0 && deep > 0) cores.push(coreOf("Core of the hollow", narrow, deep, rubber, fillGMl));
   }

@@ -11,4 +11,4 @@ export * from "./order";
 export * from "./practice";
 export type { CoatPour, Flange, SkinLayout } from "./skin";
 export { FRAME_SHELL_MM, jacketParts, RAIL, type JacketPlan } from "./jacket";
-export { boxAround, leastWall, type BoxPlan, type Footprint } from "./box";
+export { boxAround, leastWall, type BoxPlan } from "./box";

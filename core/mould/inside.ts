@@ -1,5 +1,6 @@
 import type { Cast, Range } from "../material";
-import { hollowOut, outlineArea, ringAt, volumeBelow, type FormProblem, type Hollowed, type Measure } from "../master";
+import { areaOf, halfLength, halfWidth, hollowOut, outlineAt, sectionModulus, volumeBelow, type Body, type Hollowed, type Outline } from "../body";
+import type { FormProblem } from "../master";
 import { quote } from "../quantity";
 import { GRAVITY } from "./constants";
 import { HOLLOW_WAYS, INSERTS, OPENING } from "./choices";
@@ -15,7 +16,7 @@ export interface PlacedInsert extends Insert {
 }
 
 /** Rods and tubes as round bars; what they displace and weigh, by the density usual for their kind. */
-export function placeInserts(inserts: readonly Insert[], m: Measure): { placed: PlacedInsert[]; warnings: FormProblem[] } {
+export function placeInserts(inserts: readonly Insert[], m: Body): { placed: PlacedInsert[]; warnings: FormProblem[] } {
   const warnings: FormProblem[] = [];
   const placed = inserts.map((i, at): PlacedInsert => {
     const volumeMl = (i.count * (Math.PI / 4) * i.diameterMm ** 2 * i.lengthMm) / 1000;
@@ -56,15 +57,15 @@ const ROLL_EXTRA = 0.3;
  * A hollow casting in coats: its shell, what each coat takes, and whether its mouth lets the work be done.
  * The mouths asked for are workshop rules of thumb.
  */
-export function hollowCast(m: Measure, d: MouldDecision, inside: Inside, cavityMl: number): { hollow: HollowCast | null; warnings: FormProblem[] } | null {
+export function hollowCast(m: Body, d: MouldDecision, inside: Inside, cavityMl: number): { hollow: HollowCast | null; warnings: FormProblem[] } | null {
   const h = inside.hollow;
   if (!h) return null;
-  if (m.solid.inner.length > 0)
+  if (m.hollow.length > 0)
     return { hollow: null, warnings: [{ path: "inside.hollow", message: "This piece has a hollow of its own already: cast it solid round its core." }] };
   const out = hollowOut(m, h.shellMm);
   const way = HOLLOW_WAYS[h.way];
   const back = m.levels[0];
-  const open = OPENING[d.opening].base ? 0 : 2 * Math.min(back?.a ?? 0, back?.b ?? 0) - 2 * h.shellMm;
+  const open = OPENING[d.opening].base ? 0 : 2 * (back ? Math.min(halfLength(back.outline), halfWidth(back.outline)) : 0) - 2 * h.shellMm;
   const mouthMm = Math.max(0, h.mouthMm ?? open);
   const warnings: FormProblem[] = [];
   if (out.hollowMl <= 0.02 * m.volumeMl)
@@ -106,7 +107,7 @@ export interface ThinSection {
  * The section that bends worst when a fresh casting is held level by its back: bending moment of all beyond it over the
  * section modulus of its outline, hollow taken out [beam theory]. Null for pieces of one level.
  */
-export function thinnestSection(m: Measure, family: Cast["family"], densityGMl: number, hollow: Hollowed | null): ThinSection | null {
+export function thinnestSection(m: Body, family: Cast["family"], densityGMl: number, hollow: Hollowed | null): ThinSection | null {
   const levels = m.levels;
   let mass = 0;
   let moment = 0;
@@ -116,7 +117,7 @@ export function thinnestSection(m: Measure, family: Cast["family"], densityGMl: 
     const mid = (p.zMm + q.zMm) / 2;
     const hole = holeAt(hollow, mid);
     // A vessel's own hollow is out of its levels' areas already.
-    const area = (p.areaMm2 + q.areaMm2) / 2 - (hole ? outlineArea(m.section, hole) : 0);
+    const area = (p.areaMm2 + q.areaMm2) / 2 - (hole ? areaOf(hole) : 0);
     return { g: (Math.max(0, area) * (q.zMm - p.zMm) * densityGMl) / 1000, z: mid };
   };
   for (let i = levels.length - 2; i >= 0; i--) {
@@ -124,8 +125,8 @@ export function thinnestSection(m: Measure, family: Cast["family"], densityGMl: 
     mass += s.g;
     moment += s.g * s.z;
     const l = levels[i]!;
-    const hole = holeAt(hollow, l.zMm + 1e-6) ?? ringAt(m.solid.inner, l.zMm);
-    const modulus = sectionModulus(m.section, l, hole);
+    const hole = holeAt(hollow, l.zMm + 1e-6) ?? outlineAt(m.hollow, l.zMm);
+    const modulus = sectionModulus(l.outline, hole);
     if (modulus <= 0 || i === 0) continue;
     const stressMPa = ((moment - mass * l.zMm) * GRAVITY * 1e-3) / modulus;
     if (!worst || stressMPa > worst.stressMPa) worst = { atMm: l.zMm, stressMPa };
@@ -135,16 +136,7 @@ export function thinnestSection(m: Measure, family: Cast["family"], densityGMl: 
   return { ...worst, strengthMPa, margin: worst.stressMPa > 0 ? strengthMPa.low / worst.stressMPa : Infinity };
 }
 
-const holeAt = (hollow: Hollowed | null, z: number) => (hollow ? (hollow.rows.find((r) => r.zMm >= z) ?? null) : null);
-
-/** Section modulus about the weaker axis, mm³: rectangle 4·a·b²/3, ellipse π·a·b²/4, less the hole of the same kind. */
-function sectionModulus(section: Measure["section"], o: { a: number; b: number }, hole: { a: number; b: number } | null): number {
-  const [a, b] = o.a >= o.b ? [o.a, o.b] : [o.b, o.a];
-  if (b <= 0) return 0;
-  const k = section === "rect" ? 4 / 3 : Math.PI / 4;
-  const inner = hole ? (o.a >= o.b ? k * hole.a * hole.b ** 3 : k * hole.b * hole.a ** 3) : 0;
-  return (k * a * b ** 3 - inner) / b;
-}
+const holeAt = (hollow: Hollowed | null, z: number): Outline | null => hollow?.rows.find((r) => r.zMm >= z)?.outline ?? null;
 
 export interface Section {
   fromMm: number;
@@ -155,7 +147,7 @@ export interface Section {
 }
 
 /** A piece cut level at the given heights and cast in sections, from the back up. */
-export function sectionsOf(m: Measure, cutsMm: readonly number[]): Section[] {
+export function sectionsOf(m: Body, cutsMm: readonly number[]): Section[] {
   const heights = [0, ...[...new Set(cutsMm)].filter((z) => z > 0 && z < m.heightMm).sort((p, q) => p - q), m.heightMm];
   return heights.slice(1).map((toMm, i) => {
     const fromMm = heights[i]!;

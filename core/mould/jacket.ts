@@ -1,5 +1,5 @@
 import { JACKET_MAKE, type Jacket } from "../material";
-import { growOver, type Grown, type Measure } from "../master";
+import { areaOf, growOver, halfLength, halfWidth, type Body, type Grown } from "../body";
 import type { BoxPlan } from "./box";
 import type { MouldDecision, Undercut } from "./decision";
 import type { Side } from "./choices";
@@ -60,10 +60,10 @@ export function jacketParts(waistMm: number, undercuts: readonly Undercut[]): { 
 }
 
 /** How far the outside of a skin narrows and widens again on the way up, mm; 0 where it only narrows. */
-function waistOf(m: Measure, outside: Grown): number {
+function waistOf(m: Body, outside: Grown): number {
   const half = (z: number, out: number) => {
     const level = m.levels.find((l) => l.zMm >= z) ?? m.levels.at(-1);
-    return (level ? Math.min(level.a, level.b) : 0) + out;
+    return (level ? Math.min(halfLength(level.outline), halfWidth(level.outline)) : 0) + out;
   };
   let least = Infinity;
   let waist = 0;
@@ -76,7 +76,7 @@ function waistOf(m: Measure, outside: Grown): number {
 }
 
 /** Rubber that fills every waist, so that the outside only narrows upwards, mL. */
-function fillOf(m: Measure, outside: Grown): number {
+function fillOf(m: Body, outside: Grown): number {
   const rows = outside.rows.filter((r) => r.zMm <= m.heightMm);
   const girth = (z: number, out: number) => (m.levels.find((l) => l.zMm >= z)?.perimeterMm ?? 0) / (2 * Math.PI) + out;
   let widest = 0;
@@ -97,7 +97,7 @@ const boltsAlong = (lengthMm: number, everyMm: number): number[] => {
 const costOf = (massG: number, d: MouldDecision): number | null => (d.jacketPricePerKg === null ? null : (massG / 1000) * d.jacketPricePerKg);
 
 /** A jacket round a skin. `seamMm` is a seam from the board to the top of the master. */
-export function aroundSkin(m: Measure, d: MouldDecision, jacket: Exclude<Jacket, "none">, skinMm: number, outside: Grown, seamMm: number): JacketPlan {
+export function aroundSkin(m: Body, d: MouldDecision, jacket: Exclude<Jacket, "none">, skinMm: number, outside: Grown, seamMm: number): JacketPlan {
   const make = JACKET_MAKE[jacket];
   const t = d.jacketMm ?? make.thicknessMm;
   const { parts, why } = jacketParts(waistOf(m, outside), d.undercuts);
@@ -142,12 +142,11 @@ export function aroundSkin(m: Measure, d: MouldDecision, jacket: Exclude<Jacket,
 export const FRAME_SHELL_MM = 6;
 
 /** What of the bounding block the master itself takes, mL: outline and hollow together, since plaster reaches neither. */
-const volumeUnder = (m: Measure): number => {
+const volumeUnder = (m: Body): number => {
   let ml = 0;
   for (let i = 1; i < m.levels.length; i++) {
     const [p, q] = [m.levels[i - 1]!, m.levels[i]!];
-    const k = m.section === "rect" ? 4 : Math.PI;
-    ml += ((k * (p.a * p.b + q.a * q.b)) / 2) * (q.zMm - p.zMm);
+    ml += ((areaOf(p.outline) + areaOf(q.outline)) / 2) * (q.zMm - p.zMm);
   }
   return ml / 1000;
 };

@@ -1,7 +1,8 @@
 import type { BoxStock, Jacket } from "../material";
 import { quote } from "../quantity";
-import { volumeBelow, type FormProblem, type Measure } from "../master";
-import { boxAround, boxGiven, footprintOf, type BoxPlan } from "./box";
+import { footprintOf, outerSizesOnly, volumeBelow, type Body } from "../body";
+import type { FormProblem } from "../master";
+import { boxAround, boxGiven, type BoxPlan } from "./box";
 import { GRAVITY } from "./constants";
 import { BOX_SHAPES, OPENING, type BoxShape } from "./choices";
 import type { MouldDecision } from "./decision";
@@ -66,7 +67,7 @@ export type Layout = BlockLayout | SkinLayout;
 export type LaidOut = { ok: true; layout: Layout; warnings: FormProblem[] } | { ok: false; problems: FormProblem[] };
 
 /** A master of which only the outer sizes and the volume are known: its holes are already out of the volume. */
-const holesLeftOut = (m: Measure): boolean => m.areaIsEstimate && m.slabMm === null;
+const holesLeftOut = outerSizesOnly;
 
 /**
  * Lays out the mould, block or skin: box, pours or coats, fill lines, cut list, jacket. All lengths mm, volumes mL.
@@ -76,12 +77,12 @@ const holesLeftOut = (m: Measure): boolean => m.areaIsEstimate && m.slabMm === n
  * clay bed up to the parting, first pour over it; turned, clay out, second pour fills what the clay left. Loose plugs are
  * cast into their holes before either.
  */
-export function layOutMould(m: Measure, d: MouldDecision, stock: BoxStock | null, jacket: Jacket = "none"): LaidOut {
+export function layOutMould(m: Body, d: MouldDecision, stock: BoxStock | null, jacket: Jacket = "none"): LaidOut {
   if (OPENING[d.opening].made === "skin") return { ok: true, ...layOutSkin(m, d, jacket) };
   return layOutBlock(m, d, stock, jacket);
 }
 
-function layOutBlock(m: Measure, d: MouldDecision, stock: BoxStock | null, jacket: Jacket): LaidOut {
+function layOutBlock(m: Body, d: MouldDecision, stock: BoxStock | null, jacket: Jacket): LaidOut {
   const footprint = footprintOf(m);
   const problems: FormProblem[] = [];
   const warnings: FormProblem[] = [];
@@ -219,7 +220,7 @@ const singlePour = (rubberMl: number, fillLineMm: number, coversMl: number, open
   coversMl,
 });
 
-function twoPours(m: Measure, pluggedMl: number, box: BoxPlan, base: number, parting: number, fillHeight: number): BlockPour[] {
+function twoPours(m: Body, pluggedMl: number, box: BoxPlan, base: number, parting: number, fillHeight: number): BlockPour[] {
   const below = (volumeBelow(m, parting) / m.volumeMl) * pluggedMl;
   const lowerMl = (box.areaMm2 * (base + parting)) / 1000 - below;
   const upperMl = (box.areaMm2 * (fillHeight - base - parting)) / 1000 - (pluggedMl - below);

@@ -1,13 +1,14 @@
 import fc from "fast-check";
 import { catalogueOf } from "../material";
 import { say } from "../quantity";
-import { measureMaster, type Measure, type ShapeKind, type Sizes } from "../master";
+import type { Body } from "../body";
+import { measureMaster, type ShapeKind, type Sizes } from "../master";
 import { BOX_SHAPES, boxAround, buoyancy, leastWall, hydrostaticPa, layOutMould, MouldDecision, wallPushN, type BlockLayout } from ".";
 
-const measure = (shape: ShapeKind, sizes: Sizes): Measure => {
+const measure = (shape: ShapeKind, sizes: Sizes): Body => {
   const m = measureMaster({ shape, sizes, profile: [], readingMm: 0.5 });
   if (!m.ok) throw new Error(JSON.stringify(m));
-  return m.measure;
+  return m.body;
 };
 const decision = (patch: Partial<MouldDecision> = {}): MouldDecision =>
   MouldDecision.parse({
@@ -23,7 +24,7 @@ const decision = (patch: Partial<MouldDecision> = {}): MouldDecision =>
     ...patch,
   });
 const foam = catalogueOf().boxes.find((b) => b.id === "box-foam-board-5")!;
-const lay = (m: Measure, d: MouldDecision): BlockLayout => {
+const lay = (m: Body, d: MouldDecision): BlockLayout => {
   const r = layOutMould(m, d, foam);
   if (!r.ok) throw new Error(JSON.stringify(r.problems));
   if (r.layout.kind !== "block") throw new Error("not a block");
@@ -107,7 +108,7 @@ describe("block moulds", () => {
 
 describe("boxes of every shape", () => {
   const foot = fc.record({
-    section: fc.constantFrom<"rect" | "oval">("rect", "oval"),
+    kind: fc.constantFrom<"rect" | "ellipse">("rect", "ellipse"),
     a: fc.double({ min: 10, max: 300, noNaN: true }),
     b: fc.double({ min: 10, max: 300, noNaN: true }),
   });
@@ -119,7 +120,7 @@ describe("boxes of every shape", () => {
         const p = boxAround(f, "oval", w);
         for (let i = 0; i < 40; i++) {
           const t = (i / 39) * (Math.PI / 2);
-          const [x, y] = f.section === "oval" ? [f.a * Math.cos(t), f.b * Math.sin(t)] : i < 20 ? [f.a, (f.b * i) / 19] : [(f.a * (39 - i)) / 19, f.b];
+          const [x, y] = f.kind === "ellipse" ? [f.a * Math.cos(t), f.b * Math.sin(t)] : i < 20 ? [f.a, (f.b * i) / 19] : [(f.a * (39 - i)) / 19, f.b];
           for (let k = 0; k < 200; k++) {
             const u = (k / 199) * (Math.PI / 2);
             if (Math.hypot(x - (p.lengthMm / 2) * Math.cos(u), y - (p.widthMm / 2) * Math.sin(u)) < w - 0.05) return false;
@@ -136,9 +137,9 @@ describe("boxes of every shape", () => {
   });
 
   it("measure the wall exactly where it is known, and a misfit as negative", () => {
-    expect(leastWall({ section: "oval", a: 20, b: 20 }, 30, 30)).toBeCloseTo(10, 6);
-    expect(leastWall({ section: "rect", a: 3, b: 4 }, 10, 10)).toBeCloseTo(5, 2);
-    expect(leastWall({ section: "rect", a: 9, b: 12 }, 10, 10)).toBeCloseTo(-5, 1);
+    expect(leastWall({ kind: "ellipse", a: 20, b: 20 }, 30, 30)).toBeCloseTo(10, 6);
+    expect(leastWall({ kind: "rect", a: 3, b: 4 }, 10, 10)).toBeCloseTo(5, 2);
+    expect(leastWall({ kind: "rect", a: 9, b: 12 }, 10, 10)).toBeCloseTo(-5, 1);
   });
 });
 
@@ -186,7 +187,7 @@ describe("volumes counted voxel by voxel", () => {
     ].map(([zMm, radiusMm]) => ({ zMm: zMm!, radiusMm: radiusMm! }));
     const m = measureMaster({ shape: "turned", sizes: {}, profile, readingMm: 0.5 });
     if (!m.ok) throw new Error("not measured");
-    const l = lay(m.measure, decision({ opening: "twoPart", box: "cylindrical", baseMm: 13, coverMm: 9, partingMm: 35 }));
+    const l = lay(m.body, decision({ opening: "twoPart", box: "cylindrical", baseMm: 13, coverMm: 9, partingMm: 35 }));
     const R = l.box.lengthMm / 2;
     const radius = (z: number) => {
       const i = profile.findIndex((p, k) => k > 0 && p.zMm >= z);

@@ -1,5 +1,6 @@
 import { newJob } from "../record";
-import { exposedArea, growOver, measureMaster, steepShare, type Measure, type ShapeKind, type Sizes } from "../master";
+import { exposedArea, growOver, steepShare, type Body } from "../body";
+import { measureMaster, type ShapeKind, type Sizes } from "../master";
 import { say } from "../quantity";
 import {
   buildOrder,
@@ -19,18 +20,18 @@ import {
 } from ".";
 import { JACKET_MAKE, type Jacket } from "../material";
 
-const measure = (shape: ShapeKind, sizes: Sizes, profile: { zMm: number; radiusMm: number }[] = []): Measure => {
+const measure = (shape: ShapeKind, sizes: Sizes, profile: { zMm: number; radiusMm: number }[] = []): Body => {
   const m = measureMaster({ shape, sizes, profile, readingMm: 0.5 });
   if (!m.ok) throw new Error(JSON.stringify(m));
-  return m.measure;
+  return m.body;
 };
 const decide = (patch: Partial<MouldDecision> = {}): MouldDecision => ({ ...newJob("x").mould, opening: "skin", ...patch });
-const laid = (m: Measure, d: MouldDecision, jacket: Jacket = "none") => {
+const laid = (m: Body, d: MouldDecision, jacket: Jacket = "none") => {
   const r = layOutMould(m, d, null, jacket);
   if (!r.ok) throw new Error(JSON.stringify(r.problems));
   return r;
 };
-const skinOf = (m: Measure, d: MouldDecision, jacket: Jacket = "none"): SkinLayout => {
+const skinOf = (m: Body, d: MouldDecision, jacket: Jacket = "none"): SkinLayout => {
   const { layout } = laid(m, d, jacket);
   if (layout.kind !== "skin") throw new Error("not a skin");
   return layout;

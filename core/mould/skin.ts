@@ -1,4 +1,5 @@
-import { exposedArea, growOver, seamLength, steepShare, type FormProblem, type Grown, type Measure } from "../master";
+import { exposedArea, growOver, halfLength, outerSizesOnly, seamLength, steepShare, type Grown, type Body } from "../body";
+import type { FormProblem } from "../master";
 import { quote } from "../quantity";
 import { OPENING } from "./choices";
 import type { MouldDecision } from "./decision";
@@ -65,7 +66,7 @@ function keysAlong(seamMm: number): number[] {
 }
 
 /** Lays out a brushed or pressed skin: coats, flanges, run-off, and the jacket behind it. */
-export function layOutSkin(m: Measure, d: MouldDecision, jacket: Jacket): { layout: SkinLayout; warnings: FormProblem[] } {
+export function layOutSkin(m: Body, d: MouldDecision, jacket: Jacket): { layout: SkinLayout; warnings: FormProblem[] } {
   const { skin } = d;
   const warnings: FormProblem[] = [];
   const pressed = d.opening === "putty";
@@ -73,7 +74,7 @@ export function layOutSkin(m: Measure, d: MouldDecision, jacket: Jacket): { layo
   const skinMm = depths.at(-1) ?? skin.firstMm;
   const steep = steepShare(m);
   // Valleys of a relief fill up as the skin thickens; their walls are not in its outline.
-  const valleys = m.slabMm === null ? 0 : (m.lengthMm * m.widthMm * m.heightMm) / 1000 - m.volumeMl;
+  const valleys = m.reliefMm === null ? 0 : (m.lengthMm * m.widthMm * m.heightMm) / 1000 - m.volumeMl;
   const grown = depths.map((t) => growOver(m, t));
   const pours: CoatPour[] = grown.map((g, i) => {
     const rubberMl = g.addedMl - (grown[i - 1]?.addedMl ?? 0) + valleys * (((depths[i] ?? 0) - (depths[i - 1] ?? 0)) / skinMm);
@@ -126,7 +127,7 @@ export function layOutSkin(m: Measure, d: MouldDecision, jacket: Jacket): { layo
       path: "mould.skin",
       message: `Brushed coats of more than ${mm(3)} slide off, and a first coat of more than ${mm(1.5)} traps air in the detail: make them thinner and more of them.`,
     });
-  if (m.areaIsEstimate && m.slabMm === null)
+  if (outerSizesOnly(m))
     warnings.push({
       path: "mould.skin",
       message: "Only the master's outer sizes are known, so the skin is reckoned on a smooth body of that size: folds and hollows take more.",
@@ -143,7 +144,7 @@ export function layOutSkin(m: Measure, d: MouldDecision, jacket: Jacket): { layo
       jacket: jacket === "none" ? null : aroundSkin(m, d, jacket, skinMm, outside, seam),
       outside,
       coatsOutside: grown,
-      footMm: 2 * (m.levels[0]?.a ?? 0),
+      footMm: 2 * (m.levels[0] ? halfLength(m.levels[0].outline) : 0),
       fillHeightMm: outside.topMm,
       masterFromMm: 0,
       partingAtMm: null,
@@ -154,7 +155,7 @@ export function layOutSkin(m: Measure, d: MouldDecision, jacket: Jacket): { layo
 }
 
 /** Area of the top sixth of a master, where brushed rubber thins, mm². */
-function highPoints(m: Measure): number {
+function highPoints(m: Body): number {
   const from = m.heightMm * (5 / 6);
   const top = m.levels.at(-1);
   let area = top ? top.areaMm2 : 0;

@@ -42,7 +42,7 @@ export function withWall(d: MouldDecision, made: "block" | "skin", wallMm: numbe
 export function tradeOff(q: TradeQuestion): Trade | null {
   const measured = measureMaster(q.master);
   if (!measured.ok) return null;
-  const m = measured.measure;
+  const m = measured.body;
   const toleranceMm = toleranceOf(m, q.strength);
   const worstAt = (wallMm: number) => {
     const probe = layOutMould(m, { ...q.mould, ownBox: null }, null);

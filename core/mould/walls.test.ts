@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { lameGrowth, RUBBER_POISSON, youngFromShoreA } from "../elastic";
 import { newJob } from "../record";
-import { measureMaster, type Measure, type ShapeKind, type Sizes } from "../master";
+import type { Body } from "../body";
+import { measureMaster, type ShapeKind, type Sizes } from "../master";
 import { catalogueOf } from "../material";
 import {
   backing,
@@ -27,13 +28,13 @@ import {
   type Wall,
 } from ".";
 
-const measure = (shape: ShapeKind, sizes: Sizes, profile: { zMm: number; radiusMm: number }[] = []): Measure => {
+const measure = (shape: ShapeKind, sizes: Sizes, profile: { zMm: number; radiusMm: number }[] = []): Body => {
   const m = measureMaster({ shape, sizes, profile, readingMm: 0.5 });
   if (!m.ok) throw new Error(JSON.stringify(m));
-  return m.measure;
+  return m.body;
 };
 const decide = (patch: Partial<MouldDecision> = {}): MouldDecision => ({ ...newJob("x").mould, ...patch });
-const lay = (m: Measure, d: MouldDecision) => {
+const lay = (m: Body, d: MouldDecision) => {
   const r = layOutMould(m, d, null);
   if (!r.ok) throw new Error(JSON.stringify(r.problems));
   return r.layout;
@@ -108,7 +109,7 @@ describe("walls under a heavy fill", () => {
 
   it("says when the bulge is past half the wall, and when the wall is blockier than a plate", () => {
     const thin = decide({ opening: "glove", skin: { ...decide().skin, coats: 1, firstMm: 2 } });
-    expect(bulgeOf(wallsOf(tray, lay(tray, thin), thin)[0]!, rubber.shoreA, 7.3, 80, 1)).toMatchObject({ large: true, hold: "bulges", blocky: false });
+    expect(bulgeOf(wallsOf(tray, lay(tray, thin), thin)[0]!, rubber.shoreA, 7.3, 80, 1)).toMatchObject({ large: true, grade: "bulges", blocky: false });
     const thick = decide({ wallMm: 40 });
     expect(bulgeOf(wallsOf(tray, lay(tray, thick), thick)[0]!, rubber.shoreA, 2.2, 80, 1)).toMatchObject({ blocky: true, large: false });
   });

@@ -1,6 +1,7 @@
 import { plateBow, PROFILE_STEPS, RUBBER_POISSON, tubeBulge, youngRange, type Bow, type TubeLevel } from "../elastic";
 import type { Range } from "../material";
-import type { Measure } from "../master";
+import { footprintOf, halfLength, halfWidth, straightSides, supportOf, type Body } from "../body";
+import { boxReach } from "./box";
 import { GRAVITY } from "./constants";
 import { OPENING } from "./choices";
 import type { StrengthDecision, MouldDecision } from "./decision";
@@ -35,24 +36,39 @@ const ROUND_WITHIN = 1.15;
 const BLOCKY = 1 / 3;
 
 /** The free-standing walls of a mould as it stands to be filled: the longest, and the other where its rubber is thinner. */
-export function wallsOf(m: Measure, layout: Layout, d: MouldDecision): Wall[] {
+export function wallsOf(m: Body, layout: Layout, d: MouldDecision): Wall[] {
   const turned = !OPENING[d.opening].base;
   const rim = turned ? "free" : "held";
   const heightMm = m.heightMm;
-  const inner = m.levels.map((l) => ({ z: turned ? heightMm - l.zMm : l.zMm, a: l.a, b: l.b })).sort((p, q) => p.z - q.z);
+  const inner = m.levels
+    .map((l) => ({ z: turned ? heightMm - l.zMm : l.zMm, reach: Math.max(halfLength(l.outline), halfWidth(l.outline)) }))
+    .sort((p, q) => p.z - q.z);
   const levels = (outside: (a: number, z: number) => number): TubeLevel[] =>
-    inner.map((l) => ({ zMm: l.z, innerMm: Math.max(l.a, l.b), outerMm: Math.max(Math.max(l.a, l.b) + 0.5, outside(Math.max(l.a, l.b), l.z)) }));
+    inner.map(({ z, reach }) => ({ zMm: z, innerMm: reach, outerMm: Math.max(reach + 0.5, outside(reach, z)) }));
+  const foot = footprintOf(m);
+  const straight = straightSides(foot).sort((p, q) => q.lengthMm - p.lengthMm);
   const slender = Math.max(m.lengthMm, m.widthMm) / Math.min(m.lengthMm, m.widthMm);
 
   if (layout.kind === "skin") {
     const t = layout.skinMm;
-    if (m.section === "rect") return [{ kind: "flat", name: "Long side", lengthMm: Math.max(m.lengthMm, m.widthMm), heightMm, thicknessMm: t, rim }];
+    if (straight.length > 0) return [{ kind: "flat", name: "Long side", lengthMm: straight[0]!.lengthMm, heightMm, thicknessMm: t, rim }];
     const skin = levels((a) => a + t);
     return slender < ROUND_WITHIN
       ? [{ kind: "round", name: "Skin", levels: skin, heightMm, thicknessMm: t }]
       : [{ kind: "oval", name: "Skin", lengthMm: Math.max(m.lengthMm, m.widthMm), levels: skin, heightMm, thicknessMm: t, rim }];
   }
-  if (m.section === "rect") {
+  if (foot.kind === "polygon" && straight.length > 0) {
+    const walls = straight.map(({ lengthMm, facing: [x, y] }) => ({ lengthMm, thicknessMm: boxReach(layout.box, foot, x, y) - supportOf(foot, x, y) }));
+    const thinnest = walls.reduce((w, s) => (s.thicknessMm < w.thicknessMm - 0.01 ? s : w));
+    return (thinnest === walls[0] ? [walls[0]!] : [walls[0]!, thinnest]).map((s, i) => ({
+      kind: "flat",
+      name: i === 0 ? "Longest side" : "Thinnest side",
+      ...s,
+      heightMm,
+      rim,
+    }));
+  }
+  if (foot.kind === "rect") {
     const sides = [
       { name: "Long side", lengthMm: m.lengthMm, thicknessMm: sideWall(layout, m, "y") },
       { name: "Short end", lengthMm: m.widthMm, thicknessMm: sideWall(layout, m, "x") },
@@ -71,7 +87,7 @@ export function wallsOf(m: Measure, layout: Layout, d: MouldDecision): Wall[] {
 }
 
 /** Mean rubber along one face of a rectangular master: even in a box, thicker in the middle of a round wrap, mm. */
-function sideWall(layout: BlockLayout, m: Measure, across: "x" | "y"): number {
+function sideWall(layout: BlockLayout, m: Body, across: "x" | "y"): number {
   const { box } = layout;
   const [half, face] = across === "y" ? [m.widthMm / 2, m.lengthMm / 2] : [m.lengthMm / 2, m.widthMm / 2];
   if (box.shape === "rectangular") return (across === "y" ? box.widthMm : box.lengthMm) / 2 - half;
@@ -93,10 +109,10 @@ export const thicken = (w: Wall, byMm: number): Wall =>
     : { ...w, thicknessMm: w.thicknessMm + byMm, levels: w.levels.map((l) => ({ ...l, outerMm: l.outerMm + byMm })) };
 
 /** Height of the fill above the floor of the cavity, mm: to the brim of an open mould, through the cover of a closed one. */
-export const headOf = (m: Measure, d: MouldDecision): number => m.heightMm + (OPENING[d.opening].base ? d.coverMm : 0);
+export const headOf = (m: Body, d: MouldDecision): number => m.heightMm + (OPENING[d.opening].base ? d.coverMm : 0);
 
 /** Most the walls may bulge, mm: a share of the casting's lesser width, and never more than so much. */
-export const toleranceOf = (m: Measure, h: StrengthDecision): number => Math.min(h.toleranceMm, (h.tolerancePct / 100) * Math.min(m.lengthMm, m.widthMm));
+export const toleranceOf = (m: Body, h: StrengthDecision): number => Math.min(h.toleranceMm, (h.tolerancePct / 100) * Math.min(m.lengthMm, m.widthMm));
 
 /** Deflections of one wall for a modulus of 1 MPa, mm: they go inversely with it. */
 interface Unit {

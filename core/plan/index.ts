@@ -7,3 +7,4 @@ export * from "./outcome";
 export * from "./held";
 export * from "./clocks";
 export * from "./tasks";
+export * from "./fill";

@@ -5,7 +5,8 @@ import { heatKey, heatQuestionFor, likeBody, type HeatQuestion, type HeatStudies
 import { judgeChain, type Held } from "../fit";
 import type { Dossier, Job } from "../record";
 import { JACKET_HEAT, pick, type BoxStock, type Cast, type Rubber, type Catalogue } from "../material";
-import { measureMaster, SHAPES, type FormProblem, type Measure } from "../master";
+import type { Body } from "../body";
+import { measureMaster, SHAPES, type FormProblem } from "../master";
 import {
   boxMassG,
   buoyancy,
@@ -51,7 +52,7 @@ const heatOf = (question: HeatQuestion, rubber: Rubber, studies: HeatStudies): P
 });
 
 /** What a heat study of this job reads: the casting as the plate, rod or ball it cools like, in the thinnest rubber round it. */
-function heatQuestion(job: Job, m: Measure, layout: Layout, rubber: Rubber, cast: Cast, shopC: number): HeatQuestion {
+function heatQuestion(job: Job, m: Body, layout: Layout, rubber: Rubber, cast: Cast, shopC: number): HeatQuestion {
   return heatQuestionFor(cast, rubber, {
     ...likeBody(m.volumeMl, m.areaMm2, Math.min(m.lengthMm, m.widthMm, m.heightMm)),
     wallMm: Math.max(0.5, layout.thinnestMm),
@@ -72,7 +73,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   const add = (step: StepId, severity: Remark["severity"], list: readonly FormProblem[]) => remarks.push(...list.map((p) => ({ ...p, severity, step })));
 
   const measured = measureMaster(job.master);
-  const measure = measured.ok ? measured.measure : null;
+  const body = measured.ok ? measured.body : null;
   if (!measured.ok) add("master", "fault", measured.problems);
   const missing = measured.ok ? [] : measured.missing.map((k) => SHAPES[job.master.shape].fields.find((f) => f.key === k)?.label.toLowerCase() ?? k);
 
@@ -101,9 +102,9 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
 
   const masterG =
     job.master.massG ??
-    (job.master.shape === "weighed" ? (job.master.sizes.massG ?? null) : measure && surface?.densityGMl ? measure.volumeMl * surface.densityGMl.typical : null);
+    (job.master.shape === "weighed" ? (job.master.sizes.massG ?? null) : body && surface?.densityGMl ? body.volumeMl * surface.densityGMl.typical : null);
 
-  const laid = measure ? layOutMould(measure, job.mould, stock, job.jacket) : null;
+  const laid = body ? layOutMould(body, job.mould, stock, job.jacket) : null;
   const ofOpening = (p: FormProblem): StepId => (/^mould\.(opening|partingMm|wallMm|baseMm|coverMm|plugs|skin)/.test(p.path) ? "opening" : "box");
   const sorted = (severity: Remark["severity"], list: readonly FormProblem[]) => list.forEach((p) => add(ofOpening(p), severity, [p]));
   if (laid && !laid.ok) sorted("fault", laid.problems);
@@ -111,7 +112,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   const layout = laid?.ok ? laid.layout : null;
 
   const meets = [rubber, second, plugRubber].filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
-  const heat = measure && layout && cast ? meets.map((r) => heatOf(heatQuestion(job, measure, layout, r, cast, shopC), r, studies)) : [];
+  const heat = body && layout && cast ? meets.map((r) => heatOf(heatQuestion(job, body, layout, r, cast, shopC), r, studies)) : [];
   const chain = judgeChain(
     { ...fitQuestionOf(job), held: moreHeld(job.held, dossier.held) },
     catalogue,
@@ -119,12 +120,12 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   );
 
   const pours: PlannedPour[] = [];
-  if (layout && rubber && measure) {
+  if (layout && rubber && body) {
     for (const pour of layout.pours) {
       const mine = (pour.kind === "coat" || pour.part === "whole" || pour.part === "first" ? rubber : pour.part === "second" ? second : plugRubber) ?? rubber;
       pours.push(planPour(job, layout, pour, mine, masterG ?? 0, shopC, (message) => add("rubber", "fault", [{ path: "rubber.catalystPct", message }])));
     }
-    pourRemarks(job, measure, layout, rubber, pours, add);
+    pourRemarks(job, body, layout, rubber, pours, add);
   }
 
   const risky = chain.links.find((l) => l.contact.endsWith("-rubber") && l.verdict === "untested");
@@ -141,12 +142,12 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   let cure: CastCure | null = null;
   let inside: PlannedInside | null = null;
   let castMl: number | null = null;
-  if (measure && cast) {
-    const placed = placeInserts(job.inside.inserts, measure);
+  if (body && cast) {
+    const placed = placeInserts(job.inside.inserts, body);
     add("cast", "warning", placed.warnings);
     const insertsMl = placed.placed.reduce((s, i) => s + i.volumeMl, 0);
-    const cavityMl = layout?.kind === "block" ? layout.cavityMl : measure.volumeMl;
-    const hollow = hollowCast(measure, job.mould, job.inside, cavityMl);
+    const cavityMl = layout?.kind === "block" ? layout.cavityMl : body.volumeMl;
+    const hollow = hollowCast(body, job.mould, job.inside, cavityMl);
     add("cast", "warning", hollow?.warnings ?? []);
     castMl = (hollow?.hollow ? hollow.hollow.shellMl : cavityMl) - insertsMl;
     const made = castMl > 0 ? castBatch(cast, castMl, job.cast) : null;
@@ -165,8 +166,8 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
         made.warnings.map((message) => ({ path: "cast.waterPer100", message })),
       );
     } else add("cast", "fault", [{ path: made.path, message: made.message }]);
-    cure = castCure(cast, shopC, measure);
-    inside = planInside(job, catalogue, measure, cast, rubber, batch, placed.placed, hollow?.hollow ?? null);
+    cure = castCure(cast, shopC, body);
+    inside = planInside(job, catalogue, body, cast, rubber, batch, placed.placed, hollow?.hollow ?? null);
     if (inside.thin && inside.thin.margin < 2)
       add("cast", "warning", [
         {
@@ -182,8 +183,8 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
     return made?.ok ? made.batch.wetDensityGMl : null;
   };
   const strength =
-    measure && layout && rubber
-      ? planStrength(job, catalogue, measure, layout, rubber, plugRubber, cast && batch ? { id: cast.id, gMl: batch.wetDensityGMl } : null, densityOf)
+    body && layout && rubber
+      ? planStrength(job, catalogue, body, layout, rubber, plugRubber, cast && batch ? { id: cast.id, gMl: batch.wetDensityGMl } : null, densityOf)
       : null;
   if (strength) strengthRemarks(job.mould.opening, strength, add);
 
@@ -205,7 +206,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   const priced = pours.length > 0 && pours.every((p) => p.batch && p.rubber.pricePerKg !== null);
   return {
     dossier,
-    measure,
+    body,
     missing,
     masterG,
     layout,
@@ -221,9 +222,9 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
     inside,
     rubberCost: priced ? pours.reduce((s, p) => s + ((p.batch?.mixG ?? 0) / 1000) * (p.rubber.pricePerKg ?? 0), 0) : null,
     weights,
-    places: measure && layout ? placesOf(job, measure, layout, weights, pours) : [],
+    places: body && layout ? placesOf(job, body, layout, weights, pours) : [],
     remarks,
-    steps: stepsOf(job, { measure, missing, layout, pours, rubber, cast, batch, chain, remarks, surfaceKnown: surface !== null, strength }),
+    steps: stepsOf(job, { body, missing, layout, pours, rubber, cast, batch, chain, remarks, surfaceKnown: surface !== null, strength }),
     cautions: cautionsOf(rubber, second, cast),
     tally: {
       rubberG: allMixed ? mixes.reduce<number>((s, g) => s + (g ?? 0), 0) : null,
@@ -272,8 +273,8 @@ function planPour(job: Job, layout: Layout, pour: RubberPour, rubber: Rubber, ma
 
 const isBlock = (p: RubberPour): p is BlockPour => p.kind === "block";
 
-function pourRemarks(job: Job, measure: Measure, layout: Layout, rubber: Rubber, pours: readonly PlannedPour[], add: Add): void {
-  const errorPct = measure.volumeMl > 0 ? (measure.volumeErrorMl / layout.rubberMl) * 100 : 0;
+function pourRemarks(job: Job, body: Body, layout: Layout, rubber: Rubber, pours: readonly PlannedPour[], add: Add): void {
+  const errorPct = body.volumeMl > 0 ? (body.volumeErrorMl / layout.rubberMl) * 100 : 0;
   if (layout.kind === "block" && errorPct > job.rubber.marginPct) {
     add("rubber", "warning", [
       {
@@ -385,7 +386,7 @@ function strengthRemarks(opening: Opening, strength: PlannedStrength, add: Add):
 function planInside(
   job: Job,
   catalogue: Catalogue,
-  measure: Measure,
+  body: Body,
   cast: Cast,
   rubber: Rubber | null,
   batch: CastBatch | null,
@@ -405,8 +406,8 @@ function planInside(
     hollow,
     chargeG: hollow ? hollow.chargeMl * density : null,
     backG: hollow ? hollow.backMl * density : null,
-    thin: thinnestSection(measure, cast.family, density, hollow),
-    sections: job.inside.cutsMm.length > 0 ? sectionsOf(measure, job.inside.cutsMm) : [],
+    thin: thinnestSection(body, cast.family, density, hollow),
+    sections: job.inside.cutsMm.length > 0 ? sectionsOf(body, job.inside.cutsMm) : [],
     shrink: shrinkChain(links),
   };
 }
@@ -450,7 +451,7 @@ function weigh(
 /** Rubber froths up to this many times its height before it falls back. */
 const HEAD_ROOM = 4;
 
-function placesOf(job: Job, m: Measure, layout: Layout, weights: Weights | null, pours: readonly PlannedPour[]): Place[] {
+function placesOf(job: Job, m: Body, layout: Layout, weights: Weights | null, pours: readonly PlannedPour[]): Place[] {
   const places: Place[] = [];
   const jacket = layout.jacket?.thicknessMm ?? 0;
   const outer =

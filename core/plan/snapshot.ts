@@ -122,7 +122,7 @@ export function freeze(p: Plan, jobRevision: number, kind: "rubber" | "cast", po
       },
     };
   }
-  if (!p.castBatch || !p.castCure || !p.cast || !p.measure)
+  if (!p.castBatch || !p.castCure || !p.cast || !p.body)
     return { ok: false, message: "The casting is not worked out yet: finish the master and pairing steps first." };
   return {
     ok: true,
@@ -132,7 +132,7 @@ export function freeze(p: Plan, jobRevision: number, kind: "rubber" | "cast", po
       material: p.cast.name,
       parts: parts(p.castBatch.parts),
       mixG: p.castBatch.mixG,
-      volumeMl: p.castMl ?? p.measure.volumeMl,
+      volumeMl: p.castMl ?? p.body.volumeMl,
       ratioLabel: p.castBatch.ratioLabel,
       count: job.cast.count,
       wetG: p.castBatch.wetG,

@@ -2,7 +2,7 @@ import type { CastBatch } from "../batch";
 import type { Chain, Contact, Verdict } from "../fit";
 import type { Job } from "../record";
 import type { Cast, Rubber } from "../material";
-import type { Measure } from "../master";
+import type { Body } from "../body";
 import { OPENING, type Layout } from "../mould";
 import { quote } from "../quantity";
 import type { PlannedStrength } from "./strength";
@@ -13,7 +13,7 @@ export const PAIR_CONTACTS: readonly Contact[] = ["rubber-cast", "cast-use", "mo
 export const PREPARE_CONTACTS: readonly Contact[] = ["surface-rubber", "clay-rubber", "rubber-rubber", "box-rubber", "seal-rubber", "jacket-rubber"];
 
 interface Known {
-  measure: Measure | null;
+  body: Body | null;
   missing: readonly string[];
   layout: Layout | null;
   pours: readonly PlannedPour[];
@@ -45,7 +45,7 @@ export function stepsOf(job: Job, k: Known): Step[] {
     if (trouble) return { id, state: "troubled", line: trouble };
     return { id, state: "settled", line: answer };
   };
-  const { measure, rubber, cast, layout } = k;
+  const { body, rubber, cast, layout } = k;
   const surfaceNo = linkVerdict(PREPARE_CONTACTS);
   const pairNo = linkVerdict(PAIR_CONTACTS);
   const reasonOf = (contacts: readonly Contact[]) =>
@@ -59,8 +59,8 @@ export function stepsOf(job: Job, k: Known): Step[] {
     make(
       "master",
       true,
-      k.missing.length > 0 ? `Measure ${listed(k.missing)}` : !measure ? "Draw its outline" : !k.surfaceKnown ? "Say what it is made of" : null,
-      measure ? `${quote(measure.volumeMl, "volume")} of volume` : "",
+      k.missing.length > 0 ? `Measure ${listed(k.missing)}` : !body ? "Draw its outline" : !k.surfaceKnown ? "Say what it is made of" : null,
+      body ? `${quote(body.volumeMl, "volume")} of volume` : "",
     ),
     make(
       "pairing",
@@ -71,8 +71,8 @@ export function stepsOf(job: Job, k: Known): Step[] {
     ),
     make(
       "opening",
-      measure !== null,
-      measure === null ? "Needs the master's sizes" : null,
+      body !== null,
+      body === null ? "Needs the master's sizes" : null,
       OPENING[job.mould.opening].label,
       k.strength && k.strength.stretch.grade === "bulges" && job.mould.opening === "open"
         ? `It has to stretch ${Math.round(k.strength.stretch.strain * 100)} % to let go: more than it should.`
@@ -87,12 +87,8 @@ export function stepsOf(job: Job, k: Known): Step[] {
     ),
     make(
       "box",
-      measure !== null,
-      measure === null
-        ? "Needs the master's sizes"
-        : skin && OPENING[job.mould.opening].jacket === "needed" && job.jacket === "none"
-          ? "Choose a jacket"
-          : null,
+      body !== null,
+      body === null ? "Needs the master's sizes" : skin && OPENING[job.mould.opening].jacket === "needed" && job.jacket === "none" ? "Choose a jacket" : null,
       layout ? boxLine(layout) : "",
     ),
     make(
@@ -113,8 +109,8 @@ export function stepsOf(job: Job, k: Known): Step[] {
     ),
     make(
       "cast",
-      measure !== null && cast !== null,
-      !measure || !cast ? "Needs master and cast" : null,
+      body !== null && cast !== null,
+      !body || !cast ? "Needs master and cast" : null,
       k.batch ? `${quote(k.batch.mixG, "mass")} for ${job.cast.count === 1 ? "one casting" : `${job.cast.count} castings`}` : "",
     ),
     make("out", k.pours.length > 0 && k.batch !== null, k.pours.length === 0 || !k.batch ? "Needs rubber and cast" : null, "Times worked out"),

@@ -60,7 +60,7 @@ describe("the plan under a heavy fill", () => {
     const free = tray({ mould: mould({ wallMm: 8 }) });
     const p = plan(dossierOf(free, catalogue));
     const chosen = plan(dossierOf({ ...free, jacket: "timber" }, catalogue)).strength!.boards;
-    expect(boardsFor(free, catalogue, p.measure!, p.layout!, p.castBatch!.wetDensityGMl)).toEqual(chosen);
+    expect(boardsFor(free, catalogue, p.body!, p.layout!, p.castBatch!.wetDensityGMl)).toEqual(chosen);
   });
 
   it("warns of a base over a gap, a bowing box, a slender plug, and a mould that cannot let go", () => {
@@ -78,7 +78,7 @@ describe("the plan under a heavy fill", () => {
     expect(step(vase, "opening").state).toBe("troubled");
     expect(warned({ ...vase, mould: mould({ opening: "slit" }) })).toMatch(/The slit takes care of it/);
     const p = plan(dossierOf(vase, catalogue));
-    expect(p.strength!.stretch).toEqual(stretchIn(vase.mould, p.measure!, p.layout!, p.rubber!.elongationPct));
+    expect(p.strength!.stretch).toEqual(stretchIn(vase.mould, p.body!, p.layout!, p.rubber!.elongationPct));
   });
 
   it("weighs everything that has to be lifted, and says where it does not go", () => {
@@ -92,7 +92,7 @@ describe("the plan under a heavy fill", () => {
     expect(p.inside!.insertsG).toBeCloseTo(2 * (Math.PI / 4) * 1.44 * 18 * 7.85, 6);
     expect(w.filledG).toBeCloseTo(w.rubberG + w.castWetG + w.jacketG!, 6);
     expect(w.castWetG).toBeCloseTo(p.castBatch!.wetG + p.inside!.insertsG, 9);
-    expect(p.castMl).toBeCloseTo(p.measure!.volumeMl - (2 * (Math.PI / 4) * 144 * 180) / 1000, 6);
+    expect(p.castMl).toBeCloseTo(p.body!.volumeMl - (2 * (Math.PI / 4) * 144 * 180) / 1000, 6);
     expect(w.boxedG!).toBeCloseTo(w.boxG! + w.rubberG + p.masterG!, 6);
     expect(p.places.map((x) => [x.name, x.fits])).toEqual([
       ["Shelf", false],

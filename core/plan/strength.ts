@@ -1,6 +1,6 @@
 import type { Job } from "../record";
 import { pick, type BoxStock, type Range, type Rubber, type Catalogue } from "../material";
-import type { Measure } from "../master";
+import type { Body } from "../body";
 import {
   backing,
   baseSag,
@@ -65,7 +65,7 @@ export interface PlannedStrength {
 export type BoardsPlan = Backing & { stock: BoxStock; panel: PressedPanel };
 
 /** Boards behind the longest flat wall of a mould, and the fewest straps that keep them straight under a fill. */
-export function boardsFor(job: Job, catalogue: Catalogue, m: Measure, layout: Layout, fillGMl: number): BoardsPlan | null {
+export function boardsFor(job: Job, catalogue: Catalogue, m: Body, layout: Layout, fillGMl: number): BoardsPlan | null {
   const flat = wallsOf(m, layout, job.mould).find((w) => w.kind === "flat");
   const stock = pick(catalogue.boxes, job.strength.boardId) ?? pick(catalogue.boxes, job.boxId);
   if (!flat || !stock?.modulusMPa) return null;
@@ -79,7 +79,7 @@ const SIDE_BY_SIDE = ["cement", "metal", "gypsum", "wax"] as const;
 export function planStrength(
   job: Job,
   catalogue: Catalogue,
-  m: Measure,
+  m: Body,
   layout: Layout,
   rubber: Rubber,
   plugRubber: Rubber | null,

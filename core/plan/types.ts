@@ -3,7 +3,8 @@ import type { CastCure, RubberCure, Wait } from "../cure";
 import type { Chain, Verdict } from "../fit";
 import type { HeatQuestion, HeatStudy } from "../heat";
 import type { Cast, Rubber } from "../material";
-import type { FormProblem, Measure } from "../master";
+import type { Body } from "../body";
+import type { FormProblem } from "../master";
 import type { Buoyancy, HollowCast, Layout, PlacedInsert, RubberPour, Section, ShrinkChain, ThinSection } from "../mould";
 import type { Dossier } from "../record";
 import type { PlannedStrength } from "./strength";
@@ -89,7 +90,7 @@ export interface PlannedInside {
 export interface Plan {
   /** What all of it follows from. */
   dossier: Dossier;
-  measure: Measure | null;
+  body: Body | null;
   missing: readonly string[];
   masterG: number | null;
   layout: Layout | null;

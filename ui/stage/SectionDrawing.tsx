@@ -2,7 +2,8 @@
 
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Job } from "@/core/record";
-import { LARGEST_MM, SMALLEST_MM, type Measure, type ProfilePoint, type SizeKey } from "@/core/master";
+import type { Body } from "@/core/body";
+import { LARGEST_MM, SMALLEST_MM, type ProfilePoint, type SizeKey } from "@/core/master";
 import { OPENING, THICKEST_MM, type BlockLayout, type SkinLayout } from "@/core/mould";
 import type { Plan } from "@/core/plan";
 import { QuantityField } from "../form/QuantityField";
@@ -63,7 +64,7 @@ const mid = (a: number, b: number) => (a + b) / 2;
 /** Sizes of a block: wall, cover, base, inside. */
 function blockDims({
   job,
-  measure,
+  body,
   layout,
   scene,
   X,
@@ -71,7 +72,7 @@ function blockDims({
   cx,
   rightX,
   onMould,
-}: Frame & { measure: Measure; layout: BlockLayout; cx: number; rightX: number }): Dimension[] {
+}: Frame & { body: Body; layout: BlockLayout; cx: number; rightX: number }): Dimension[] {
   const half = layout.box.lengthMm / 2;
   const fill = layout.fillHeightMm;
   // Turned over, the cover lies below the cavity.
@@ -97,10 +98,10 @@ function blockDims({
     {
       key: "wall",
       name: "Wall",
-      mm: job.mould.ownBox ? half - measure.lengthMm / 2 : layout.box.leastWallMm,
+      mm: job.mould.ownBox ? half - body.lengthMm / 2 : layout.box.leastWallMm,
       x: X(half) + 34,
       y: wallY,
-      from: [X(measure.lengthMm / 2), wallY],
+      from: [X(body.lengthMm / 2), wallY],
       to: [X(half), wallY],
       ...(job.mould.ownBox ? {} : { edit: (v: number) => onMould({ wallMm: v }), min: 0.1, max: THICKEST_MM }),
     },
@@ -178,11 +179,10 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
     return () => watch.disconnect();
   }, []);
 
-  const { measure, layout } = plan;
-  if (!measure) return <EmptyStage width={width} frame={frame} line={plan.steps[0]?.line ?? ""} />;
+  const { body, layout } = plan;
+  if (!body) return <EmptyStage width={width} frame={frame} line={plan.steps[0]?.line ?? ""} />;
 
-  const estimate = job.master.shape === "displaced" || job.master.shape === "weighed";
-  const scene = buildScene({ plan, mould: job.mould, stage, panelMm, estimateOnly: estimate });
+  const scene = buildScene({ plan, mould: job.mould, stage, panelMm });
   if (!scene) return <EmptyStage width={width} frame={frame} line={plan.steps[0]?.line ?? ""} />;
   const height = Math.min(430, Math.max(230, width * 0.6));
   const pad = {
@@ -208,7 +208,7 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
   dims.push({
     key: "height",
     name: stage === "cast" ? "Cavity height" : "Master height",
-    mm: measure.heightMm,
+    mm: body.heightMm,
     x: leftX - 30,
     y: mid(masterTopY, masterBotY),
     from: [leftX, masterTopY],
@@ -219,14 +219,14 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
   dims.push({
     key: "length",
     name: stage === "cast" ? "Cavity length" : "Master length",
-    mm: measure.lengthMm,
+    mm: body.lengthMm,
     x: cx,
     y: lengthY,
-    from: [X(-measure.lengthMm / 2), lengthY],
-    to: [X(measure.lengthMm / 2), lengthY],
+    from: [X(-body.lengthMm / 2), lengthY],
+    to: [X(body.lengthMm / 2), lengthY],
     ...(lengthKey ? { edit: (v: number) => onSize(lengthKey, v), ...limits } : {}),
   });
-  if (layout?.kind === "block" && stage !== "master") dims.push(...blockDims({ job, measure, layout, scene, X, Y, cx, rightX, onMould }));
+  if (layout?.kind === "block" && stage !== "master") dims.push(...blockDims({ job, body, layout, scene, X, Y, cx, rightX, onMould }));
   if (layout?.kind === "skin" && stage !== "master") dims.push(...skinDims({ job, layout, scene, X, Y, onMould, stage }));
 
   const stuffs = [...new Set(scene.regions.map((r) => r.stuff))];
@@ -254,7 +254,7 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
     onProfile(movePoint(handles, i, p.radiusMm + move[0], p.zMm + move[1]));
   };
   const bar = [200, 100, 50, 20, 10, 5, 2, 1].find((b) => b * scale <= width * 0.18) ?? 1;
-  const title = `Section of ${job.name}: ${stuffs.map((s) => NAMES[s].toLowerCase()).join(", ")}. Master ${fmt(measure.lengthMm, "length")} long and ${fmt(measure.heightMm, "length")} high.`;
+  const title = `Section of ${job.name}: ${stuffs.map((s) => NAMES[s].toLowerCase()).join(", ")}. Master ${fmt(body.lengthMm, "length")} long and ${fmt(body.heightMm, "length")} high.`;
 
   return (
     <div ref={frame} className="w-full">
@@ -430,7 +430,7 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
             {name.charAt(0).toUpperCase() + name.slice(1)}
           </li>
         ))}
-        {estimate && <li className="hint">Dashed: only its outer sizes are known</li>}
+        {scene?.dashedMaster && <li className="hint">Dashed: only its outer sizes are known</li>}
       </ul>
     </div>
   );

@@ -17,7 +17,7 @@ import { PartList } from "./steps/PartList";
 /** Everything of a job on paper: amounts, cut list, times, verdicts and cautions, with room for what really happened. */
 export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; revision: number; plan: Plan }) {
   const { fmt, band, say } = useUnits();
-  const { measure, layout, cast, castBatch, castCure } = plan;
+  const { body, layout, cast, castBatch, castCure } = plan;
   const order = layout ? buildOrder(job.mould, layout, job.jacket) : [];
   const open = plan.chain.links.filter((l) => l.verdict !== "sound");
   return (
@@ -76,11 +76,11 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
           <OrderOfWork order={order} boxes />
         </Part>
       )}
-      {measure && layout?.kind === "block" && (
+      {body && layout?.kind === "block" && (
         <Part title="Box">
           <p>
-            Master {fmt(measure.lengthMm, "length")} × {fmt(measure.widthMm, "length")} × {fmt(measure.heightMm, "length")}, {fmt(measure.volumeMl, "volume")}.
-            Inside {fmt(layout.box.lengthMm, "length")} × {fmt(layout.box.widthMm, "length")};{" "}
+            Master {fmt(body.lengthMm, "length")} × {fmt(body.widthMm, "length")} × {fmt(body.heightMm, "length")}, {fmt(body.volumeMl, "volume")}. Inside{" "}
+            {fmt(layout.box.lengthMm, "length")} × {fmt(layout.box.widthMm, "length")};{" "}
             {layout.pours.map((p) => `${p.name.toLowerCase()}: fill line ${fmt(p.fillLineMm, "length")}`).join("; ")}.
           </p>
           <table className="w-full max-w-xl text-left">

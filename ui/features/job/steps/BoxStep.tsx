@@ -160,8 +160,8 @@ function JacketFields() {
   const built = plan.layout?.jacket ?? null;
   const make = job.jacket === "none" ? null : { ...JACKET_MAKE[job.jacket], ...JACKET_PRACTICE[job.jacket] };
   const shrink =
-    plan.rubber && plan.measure
-      ? { low: (plan.rubber.shrinkPct.low / 100) * plan.measure.lengthMm, high: (plan.rubber.shrinkPct.high / 100) * plan.measure.lengthMm }
+    plan.rubber && plan.body
+      ? { low: (plan.rubber.shrinkPct.low / 100) * plan.body.lengthMm, high: (plan.rubber.shrinkPct.high / 100) * plan.body.lengthMm }
       : null;
   return (
     <div className="space-y-3">

@@ -32,7 +32,7 @@ export function CastStep() {
           {plan.inside?.hollow && <HollowAnswer />}
         </>
       ) : (
-        <p>{plan.measure ? "The mix appears once the figures below are possible." : "The mix appears once the master is measured."}</p>
+        <p>{plan.body ? "The mix appears once the figures below are possible." : "The mix appears once the master is measured."}</p>
       )}
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
         <JobQuantity

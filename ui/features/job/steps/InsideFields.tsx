@@ -50,7 +50,7 @@ function Inserts({ put }: Put) {
         blank={() => ({
           kind: "rod" as const,
           diameterMm: 6,
-          lengthMm: Math.max(1, Math.round((plan.measure?.heightMm ?? 60) * 0.7)),
+          lengthMm: Math.max(1, Math.round((plan.body?.heightMm ?? 60) * 0.7)),
           count: 1,
           upright: true,
           fromMm: 10,
@@ -143,7 +143,7 @@ function Hollow({ put }: Put) {
             hollow: way
               ? {
                   way,
-                  shellMm: hollow?.shellMm ?? Math.max(3, Math.round(Math.min(plan.measure?.lengthMm ?? 60, plan.measure?.widthMm ?? 60) / 12)),
+                  shellMm: hollow?.shellMm ?? Math.max(3, Math.round(Math.min(plan.body?.lengthMm ?? 60, plan.body?.widthMm ?? 60) / 12)),
                   coats: hollow?.coats ?? 2,
                   mouthMm: hollow?.mouthMm ?? null,
                 }
@@ -204,7 +204,7 @@ function Sections({ put }: Put) {
         items={job.inside.cutsMm.map((z) => ({ z }))}
         most={6}
         addLabel="Add a cut"
-        blank={() => ({ z: Math.round((plan.measure?.heightMm ?? 100) / 2) })}
+        blank={() => ({ z: Math.round((plan.body?.heightMm ?? 100) / 2) })}
         nameOf={(_, i) => `cut ${i + 1}`}
         onChange={(cuts) => put({ cutsMm: cuts.map((c) => c.z) })}
       >
@@ -260,14 +260,14 @@ function Shrinkage({ put }: Put) {
           onChange={(thenCastId) => put({ thenCastId })}
         />
       </div>
-      {chain && plan.measure && (
+      {chain && plan.body && (
         <p>
           <b>The last copy is {pct(chain.factor.typical)} of the master&apos;s size</b>{" "}
           <span className="text-soft">
-            ({pct(chain.factor.low)} to {pct(chain.factor.high)}): {fmt(plan.measure.lengthMm, "length")} comes out{" "}
-            {fmt(plan.measure.lengthMm * chain.factor.typical, "length")}.{" "}
+            ({pct(chain.factor.low)} to {pct(chain.factor.high)}): {fmt(plan.body.lengthMm, "length")} comes out{" "}
+            {fmt(plan.body.lengthMm * chain.factor.typical, "length")}.{" "}
             {chain.links.map((l) => `${l.name} shrinks ${l.shrinkPct.typical} %${l.times > 1 ? `, ${l.times} times` : ""}`).join("; ")}. For a true copy make
-            the master {fmt(plan.measure.lengthMm * chain.enlarge, "length")} long.
+            the master {fmt(plan.body.lengthMm * chain.enlarge, "length")} long.
           </span>
         </p>
       )}

@@ -4,7 +4,8 @@ import { Plus, Trash2 } from "lucide-react";
 import { Choice, Figure, Pick } from "../../../kit/controls";
 import { QuantityField } from "../../../form/QuantityField";
 import { useUnits } from "../../../kit/units";
-import { SHAPE_KINDS, SHAPES, type Measure, type ProfilePoint } from "@/core/master";
+import type { Body } from "@/core/body";
+import { SHAPE_KINDS, SHAPES, type ProfilePoint } from "@/core/master";
 import { JobQuantity, useJob, useRemark } from "../JobContext";
 
 /** Most points a turned outline may have. */
@@ -43,7 +44,7 @@ export function MasterStep() {
           ))}
         </div>
       )}
-      {plan.measure && <Results m={plan.measure} />}
+      {plan.body && <Results m={plan.body} />}
       <div className="grid gap-3 sm:grid-cols-2">
         <Pick
           label="Made of"
@@ -80,7 +81,7 @@ export function MasterStep() {
   );
 }
 
-function Results({ m }: { m: Measure }) {
+function Results({ m }: { m: Body }) {
   const { fmt, system } = useUnits();
   const shares = [0, 0.25, 0.5, 0.75, 1];
   const area = system === "us" ? `${(m.areaMm2 / 645.16).toFixed(1)} in²` : `${(m.areaMm2 / 100).toFixed(0)} cm²`;
@@ -90,7 +91,7 @@ function Results({ m }: { m: Measure }) {
         <Figure name="Volume" size="text-3xl" note={m.volumeErrorMl > 0 ? `± ${fmt(m.volumeErrorMl, "volume")}` : undefined}>
           {fmt(m.volumeMl, "volume")}
         </Figure>
-        <Figure name={m.areaIsEstimate ? "Surface, roughly" : "Surface"}>{area}</Figure>
+        <Figure name={m.unknown.includes("area") ? "Surface, roughly" : "Surface"}>{area}</Figure>
         <Figure name="Over all" size="text-lg">
           {fmt(m.lengthMm, "length")} × {fmt(m.widthMm, "length")} × {fmt(m.heightMm, "length")}
         </Figure>

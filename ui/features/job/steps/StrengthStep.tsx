@@ -206,8 +206,8 @@ function Behind() {
   const asked = useDeferredValue(useMemo(() => ({ plan, job }), [plan, job]));
   const wanted = h.boards === null && h.worst?.grade !== "holds";
   const offered = useMemo(() => {
-    const { measure, layout, castBatch } = asked.plan;
-    return wanted && measure && layout && castBatch ? boardsFor(asked.job, catalogue, measure, layout, castBatch.wetDensityGMl) : null;
+    const { body, layout, castBatch } = asked.plan;
+    return wanted && body && layout && castBatch ? boardsFor(asked.job, catalogue, body, layout, castBatch.wetDensityGMl) : null;
   }, [asked, catalogue, wanted]);
   const boards = h.boards ?? offered;
   return (
@@ -326,12 +326,12 @@ function Hardness() {
   const { fmt } = useUnits();
   const h = plan.strength!;
   const answers =
-    plan.measure && plan.layout && plan.rubber
+    plan.body && plan.layout && plan.rubber
       ? hardnessAnswers(
           catalogue.rubbers,
           plan.rubber,
           h.support === "free" ? h.worst : null,
-          (r) => stretchIn(job.mould, plan.measure!, plan.layout!, r.elongationPct).grade,
+          (r) => stretchIn(job.mould, plan.body!, plan.layout!, r.elongationPct).grade,
         )
       : [];
   if (answers.length < 2) return null;

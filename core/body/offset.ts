@@ -1,5 +1,5 @@
-import type { Measure } from "./measure";
-import { outlineArea, outlinePerimeter, ringAt, type Solid } from "./solid";
+import { outlineAt, sectionAt, type Body, type Ring } from "./body";
+import { areaOf, cornersOf, halfLength, insetArea, shifted, type Outline } from "./outline";
 
 /** Half of a section: radius of the circle with the same girth, rising in z, mm. */
 type Meridian = readonly { zMm: number; rMm: number }[];
@@ -14,7 +14,7 @@ export interface Grown {
   topMm: number;
 }
 
-const meridianOf = (m: Measure): Meridian => m.levels.map((l) => ({ zMm: l.zMm, rMm: l.perimeterMm / (2 * Math.PI) }));
+const meridianOf = (m: Body): Meridian => m.levels.map((l) => ({ zMm: l.zMm, rMm: l.perimeterMm / (2 * Math.PI) }));
 
 function radiusAt(line: Meridian, z: number): number {
   const last = line.length - 1;
@@ -65,40 +65,40 @@ const CAP_ROWS = 24;
  * board; for turned ones it is the quadrature of the parallel meridian. Other outlines are taken by their girth, which
  * keeps both exact for any upright-sided convex outline.
  */
-export function growOver(m: Measure, t: number): Grown {
+export function growOver(m: Body, t: number): Grown {
   const line = meridianOf(m);
   const height = m.heightMm;
   const rows: { zMm: number; outMm: number }[] = [];
   let volume = 0;
-  // The girth's growth times depth, plus the rounded corners: P·d + π·d² for any convex outline.
-  const ring = (r: number, out: number) => Math.PI * (2 * r * out + out * out);
+  // The outline's length times depth, plus its corners: P·d + π·d² for any convex outline.
+  const ring = (r: number, out: number, corners: number) => 2 * Math.PI * r * out + corners * out * out;
   for (let i = 0; i < ROWS; i++) {
     const z = ((i + 0.5) / ROWS) * height;
     const r = radiusAt(line, z);
     const out = Math.max(0, parallelAt(line, z, t, 1) - r);
-    volume += ring(r, out) * (height / ROWS);
+    volume += ring(r, out, cornersOf(sectionAt(m, z))) * (height / ROWS);
     rows.push({ zMm: z, outMm: out });
   }
   const top = line.at(-1)!.rMm;
-  const cap = m.levels.at(-1)!;
-  const capArea = outlineArea(m.section, cap);
+  const cap = m.levels.at(-1)!.outline;
+  const [capArea, capCorners] = [areaOf(cap), cornersOf(cap)];
   for (let i = 0; i < CAP_ROWS; i++) {
     // Equal steps of angle crowd the rows at the top, where the layer closes.
     const [a0, a1] = [(i / CAP_ROWS) * (Math.PI / 2), ((i + 1) / CAP_ROWS) * (Math.PI / 2)];
     const z = height + t * Math.sin((a0 + a1) / 2);
     const r = parallelAt(line, z, t, 1);
     if (r > 0) {
-      volume += (capArea + ring(top, r - top)) * t * (Math.sin(a1) - Math.sin(a0));
+      volume += (capArea + ring(top, r - top, capCorners)) * t * (Math.sin(a1) - Math.sin(a0));
       rows.push({ zMm: z, outMm: r - top });
     }
   }
-  const liningMl = hollowLining(m.solid, t) / 1000;
+  const liningMl = hollowLining(m.hollow, t) / 1000;
   return { addedMl: (volume * leaning(m, line, capArea)) / 1000 + liningMl, liningMl, rows, topMm: height + t };
 }
 
 /** True area over that of the circle with the same girths: above 1 where a long oval leans more on one side than the other. */
-function leaning(m: Measure, line: Meridian, capArea: number): number {
-  if (m.areaIsEstimate || m.solid.inner.length > 0) return 1;
+function leaning(m: Body, line: Meridian, capArea: number): number {
+  if (m.unknown.includes("area") || m.hollow.length > 0) return 1;
   let round = capArea;
   for (let i = 1; i < line.length; i++) {
     const [p, q] = [line[i - 1]!, line[i]!];
@@ -108,18 +108,18 @@ function leaning(m: Measure, line: Meridian, capArea: number): number {
 }
 
 /** Volume of a layer inside a hollow's walls and floor, mm³. */
-function hollowLining(solid: Solid, t: number): number {
-  if (solid.inner.length === 0) return 0;
-  const deep = solid.inner.at(-1)!.zMm - solid.inner[0]!.zMm;
+function hollowLining(hollow: readonly Ring[], t: number): number {
+  const [floor, mouth] = [hollow[0], hollow.at(-1)];
+  if (!floor || !mouth) return 0;
+  const deep = mouth.zMm - floor.zMm;
   const steps = 48;
   let lined = 0;
   for (let i = 0; i < steps; i++) {
-    const z = solid.inner[0]!.zMm + ((i + 0.5) / steps) * deep;
-    const r = ringAt(solid.inner, z);
-    if (!r) continue;
-    const whole = outlineArea(solid.section, r);
-    const left = z - solid.inner[0]!.zMm <= t ? 0 : outlineArea(solid.section, { a: Math.max(0, r.a - t), b: Math.max(0, r.b - t) });
-    lined += (whole - left) * (deep / steps);
+    const z = floor.zMm + ((i + 0.5) / steps) * deep;
+    const o = outlineAt(hollow, z);
+    if (!o) continue;
+    const inside = z - floor.zMm <= t ? null : shifted(o, -t);
+    lined += (areaOf(o) - (inside ? areaOf(inside) : 0)) * (deep / steps);
   }
   return lined;
 }
@@ -128,17 +128,17 @@ function hollowLining(solid: Solid, t: number): number {
 export interface Hollowed {
   hollowMl: number;
   shellMl: number;
-  /** Half-sizes of the hollow at each height above the back, mm. */
-  rows: readonly { zMm: number; a: number; b: number }[];
+  /** Outline of the hollow at each height above the back; null where the shell closes it. */
+  rows: readonly { zMm: number; outline: Outline | null }[];
 }
 
 /**
  * The hollow of a casting whose wall is `t` mm thick everywhere but at its back, through which it was made: volume by
  * summing inner outlines over the height. Where the outline leans, the wall is measured square to it.
  */
-export function hollowOut(m: Measure, t: number): Hollowed {
+export function hollowOut(m: Body, t: number): Hollowed {
   const line = meridianOf(m);
-  const rows: { zMm: number; a: number; b: number }[] = [];
+  const rows: { zMm: number; outline: Outline | null }[] = [];
   const steps = 120;
   const step = (m.heightMm - t) / steps;
   let hollow = 0;
@@ -146,29 +146,23 @@ export function hollowOut(m: Measure, t: number): Hollowed {
     const z = (i + 0.5) * step;
     const r = radiusAt(line, z);
     const depth = r - parallelAt(line, z, t, -1);
-    const outline = ringAt(m.solid.outer, z);
-    if (!outline) continue;
-    const left = { a: Math.max(0, outline.a - depth), b: Math.max(0, outline.b - depth) };
-    if (left.a > 0 && left.b > 0) hollow += insetArea(m.section, outline, depth) * step;
-    rows.push({ zMm: z, a: left.b > 0 ? left.a : 0, b: left.a > 0 ? left.b : 0 });
+    const outline = sectionAt(m, z);
+    const left = shifted(outline, -depth);
+    if (left) hollow += insetArea(outline, depth) * step;
+    rows.push({ zMm: z, outline: left });
   }
   const hollowMl = Math.min(m.volumeMl, hollow / 1000);
   return { hollowMl, shellMl: m.volumeMl - hollowMl, rows };
 }
 
-/** Area of the outline `d` inside another: A − P·d, plus what the corners give back (4·d² square, π·d² round). */
-function insetArea(section: Solid["section"], outline: { a: number; b: number }, d: number): number {
-  const back = (section === "rect" ? 4 : Math.PI) * d * d;
-  return Math.max(0, outlineArea(section, outline) - outlinePerimeter(section, outline) * d + back);
-}
-
 /** Area of everything but the back, mm². */
-export const exposedArea = (m: Measure): number => Math.max(0, m.areaMm2 - (m.levels[0]?.areaMm2 ?? 0));
+export const exposedArea = (m: Body): number => Math.max(0, m.areaMm2 - (m.levels[0]?.areaMm2 ?? 0));
 
 /** Share of the sides and top that is steeper than 45°, 0 to 1: where a brushed coat runs. */
-export function steepShare(m: Measure): number {
+export function steepShare(m: Body): number {
   let steep = 0;
-  let all = outlineArea(m.section, m.levels.at(-1) ?? { a: 0, b: 0 });
+  const cap = m.levels.at(-1);
+  let all = cap ? areaOf(cap.outline) : 0;
   for (let i = 1; i < m.levels.length; i++) {
     const [p, q] = [m.levels[i - 1]!, m.levels[i]!];
     const across = (q.perimeterMm - p.perimeterMm) / (2 * Math.PI);
@@ -181,11 +175,12 @@ export function steepShare(m: Measure): number {
 }
 
 /** Length up the middle of one side and half over the top, mm: a seam from the board to the highest point. */
-export function seamLength(m: Measure): number {
-  let length = m.levels.at(-1)?.a ?? 0;
+export function seamLength(m: Body): number {
+  const half = m.levels.map((l) => halfLength(l.outline));
+  let length = half.at(-1) ?? 0;
   for (let i = 1; i < m.levels.length; i++) {
     const [p, q] = [m.levels[i - 1]!, m.levels[i]!];
-    length += Math.hypot(q.a - p.a, q.zMm - p.zMm);
+    length += Math.hypot(half[i]! - half[i - 1]!, q.zMm - p.zMm);
   }
   return length;
 }

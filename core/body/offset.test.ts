@@ -1,10 +1,11 @@
 import fc from "fast-check";
-import { exposedArea, growOver, hollowOut, measureMaster, seamLength, steepShare, type Measure, type ShapeKind, type Sizes } from ".";
+import { exposedArea, growOver, hollowOut, seamLength, steepShare, type Body } from ".";
+import { measureMaster, type ShapeKind, type Sizes } from "../master";
 
-const measure = (shape: ShapeKind, sizes: Sizes, profile: { zMm: number; radiusMm: number }[] = []): Measure => {
+const measure = (shape: ShapeKind, sizes: Sizes, profile: { zMm: number; radiusMm: number }[] = []): Body => {
   const m = measureMaster({ shape, sizes, profile, readingMm: 0.5 });
   if (!m.ok) throw new Error(JSON.stringify(m));
-  return m.measure;
+  return m.body;
 };
 const mL = (mm3: number) => mm3 / 1000;
 const close = (value: number, expected: number, share: number) => expect(Math.abs(value / expected - 1)).toBeLessThan(share);

@@ -1,0 +1,4 @@
+export * from "./outline";
+export * from "./body";
+export * from "./offset";
+export * from "./fill";

@@ -1,0 +1,30 @@
+import * as z from "zod";
+import { boxFilling, cavityFilling, volumeBelow } from "../body";
+import type { Plan } from "./types";
+
+/** How something fills, for gauging: volume in mL up to heights in mm above the floor of this pour. */
+export const FillCurve = z.object({
+  fillLineMm: z.number(),
+  points: z.array(z.object({ mm: z.number(), ml: z.number() })),
+  /** How well the volume was known beforehand, as a share. */
+  planShare: z.number(),
+});
+export type FillCurve = z.infer<typeof FillCurve>;
+
+/** Nobody knows a volume better than this share. */
+const BEST_SHARE = 0.01;
+
+/** How one pour of a plan fills its box, or its cavity; null where nothing fills it level. */
+export function fillCurve(p: Plan, kind: "rubber" | "cast", pourIndex: number): FillCurve | null {
+  const { body, layout } = p;
+  if (!body || layout?.kind !== "block") return null;
+  const planShare = Math.max(BEST_SHARE, body.volumeErrorMl / Math.max(1, kind === "cast" ? body.volumeMl : layout.rubberMl));
+  // An open-faced mould is turned over to be filled: its floor is the top of the master.
+  if (kind === "cast") return { fillLineMm: body.heightMm, points: cavityFilling(body, true), planShare };
+  const pour = layout.pours[pourIndex];
+  if (!pour || pour.part === "plug") return null;
+  const { masterFromMm: base, fillHeightMm: total } = layout;
+  // The second half is poured after turning: its floor was the top.
+  const bodyTo = (mm: number) => (pour.part === "second" ? body.volumeMl - volumeBelow(body, total - mm - base) : volumeBelow(body, mm - base));
+  return { fillLineMm: pour.fillLineMm, points: boxFilling(layout.box.areaMm2, pour.fromMm, pour.fillLineMm, bodyTo), planShare };
+}
