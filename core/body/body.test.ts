@@ -28,13 +28,13 @@ import {
 } from ".";
 import { ell, L, polygon, prism, STAR, star, towers } from "./fixtures/polygons";
 
-const rectPolygon = (a: number, b: number): Outline =>
-  polygon([
-    [a, -b],
-    [a, b],
-    [-a, b],
-    [-a, -b],
-  ]);
+const corners = (a: number, b: number): Point[] => [
+  [a, -b],
+  [a, b],
+  [-a, b],
+  [-a, -b],
+];
+const rectPolygon = (a: number, b: number): Outline => polygon(corners(a, b));
 const half = fc.double({ min: 1, max: 300, noNaN: true });
 
 describe("an outline", () => {
@@ -82,7 +82,7 @@ describe("an outline", () => {
     // Five points of a star: n·R·r·sin(π/n).
     expect(ringArea(STAR)).toBeCloseTo(5 * 60 * 25 * Math.sin(Math.PI / 5), 8);
     expect(ringArea(L)).toBe(100 * 30 + 30 * 50);
-    const frame = polygon([...(rectPolygon(30, 20) as { rings: Point[][] }).rings[0]!], [...(rectPolygon(20, 10) as { rings: Point[][] }).rings[0]!].reverse());
+    const frame = polygon(corners(30, 20), corners(20, 10).reverse());
     expect(areaOf(frame)).toBe(60 * 40 - 40 * 20);
     expect(perimeterOf(frame)).toBe(200 + 120);
     expect(chordsOf(frame)).toEqual([
