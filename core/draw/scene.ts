@@ -148,7 +148,7 @@ function bareMaster(m: Body): Scene {
 
 /** Loose plugs where they sit in the master, spread along its length when there are several. */
 function plugRegions(d: MouldDecision, m: Body, from: number, upsideDown: boolean): Region[] {
-  if (d.opening !== "plugs") return [];
+  if (!OPENING[d.opening].plugs) return [];
   const at = (z: number) => from + (upsideDown ? m.heightMm - z : z);
   const box = (x0: number, z0: number, x1: number, z1: number): Region => ({
     stuff: "plug",
@@ -249,12 +249,12 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
     const bulge = filled ? bulged(q, m, half, from) : { strokes: [], times: null, widest: 0 };
     const cut = q.plan.strength?.cut;
     const strokes = [...bulge.strokes];
-    if (cut && mould.opening === "slit")
+    if (cut && OPENING[mould.opening].cut === "down")
       strokes.push({
         name: "slit",
         path: zigzag([(m.lengthMm / 2 + half) / 2, fill], [(m.lengthMm / 2 + half) / 2, Math.max(2, fill - cut.lengthMm)], cut.stepMm, cut.depthMm),
       });
-    if (cut && mould.opening === "pourAndCut" && parting !== null) {
+    if (cut && OPENING[mould.opening].cut === "around" && parting !== null) {
       for (const side of [-1, 1] as const) {
         const at = reachAt(m, parting - layout.masterFromMm, side);
         strokes.push({ name: "cut", path: zigzag([side * half, parting], [side * at, parting], cut.stepMm, cut.depthMm) });
@@ -367,6 +367,12 @@ function backingRegions(q: SceneQuestion, layout: BlockLayout, half: number, fil
   };
 }
 
+/** Rubber lies on the board round the foot. */
+const skirted = ({ opening }: MouldDecision): boolean => {
+  const kind = OPENING[opening];
+  return kind.made === "skin" && kind.skirt;
+};
+
 function skinScene(q: SceneQuestion, m: Body, layout: SkinLayout): Scene {
   const { stage } = q;
   const jacket = layout.jacket;
@@ -387,7 +393,7 @@ function skinScene(q: SceneQuestion, m: Body, layout: SkinLayout): Scene {
   }
   // Skirt and flange lie on the board.
   const foot = m.levels[0] ? halfLength(m.levels[0].outline) : 0;
-  if (q.mould.opening !== "glove") {
+  if (skirted(q.mould)) {
     const w = q.mould.skin.flangeMm;
     regions.push({ stuff: "rubber", path: `${band(0, layout.skinMm, -foot - w, -foot)}${band(0, layout.skinMm, foot, foot + w)}` });
     halfMm = Math.max(halfMm, foot + w);

@@ -60,11 +60,15 @@ export const Thermal = z.object({
 });
 export type Thermal = z.infer<typeof Thermal>;
 
+/** How a rubber is worked: poured, brushed on, or pressed on by hand. */
+export const RUBBER_FORMS = ["pourable", "brushable", "putty"] as const;
+export type RubberForm = (typeof RUBBER_FORMS)[number];
+
 export const Rubber = z.object({
   kind: z.literal("rubber"),
   ...base,
   family: z.enum(["platinum", "tin", "acetic"]),
-  form: z.enum(["pourable", "brushable", "putty"]),
+  form: z.enum(RUBBER_FORMS),
   mix: RubberMix,
   /** Cured density, g/mL. */
   densityGMl: positive(25),

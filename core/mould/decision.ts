@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { BOX_SHAPES, HOLLOW_KINDS, INSERT_KINDS, OPENINGS, OVERLAPS, SIDES, THICKEST_MM } from "./choices";
+import { BOX_SHAPES, HOLLOW_KINDS, INSERT_KINDS, OVERLAPS, SIDES, THICKEST_MM } from "./choices";
+import { OPENINGS } from "./openings";
 
 const mm = z.number().finite();
 /** A length above 0, mm, with what to call it when it is not. */

@@ -2,7 +2,7 @@ import { youngFromShoreA, youngRange } from "../elastic";
 import type { Range, Rubber } from "../material";
 import { girthAt, halfLength, halfWidth, seamLength, sectionAt, straightSides, type Body } from "../body";
 import { GRAVITY } from "./constants";
-import { OPENING } from "./choices";
+import { OPENING } from "./openings";
 import type { MouldDecision } from "./decision";
 import type { Layout } from "./layout";
 import type { Grade } from "./walls";
@@ -39,7 +39,7 @@ export function stretchOf(m: Body, d: MouldDecision, partingMm: number | null, e
     }
   };
   const safe = { low: (elongationPct.low / 100) * SAFE_SHARE, typical: (elongationPct.typical / 100) * SAFE_SHARE };
-  if (d.opening !== "skin" && d.opening !== "putty") {
+  if (OPENING[d.opening].stretches) {
     const levels = m.levels.map((l) => ({ zMm: l.zMm, girthMm: girthAt(l) }));
     if (partingMm === null) look(levels);
     else {
@@ -77,7 +77,8 @@ export function cutPlanOf(m: Body, d: MouldDecision, layout: Layout, stretch: St
   if (layout.kind !== "block") return null;
   const wall = layout.box.leastWallMm;
   const zig = { stepMm: Math.max(8, Math.min(25, wall)), depthMm: Math.max(3, Math.min(10, wall / 3)) };
-  if (d.opening === "pourAndCut") {
+  const kind = OPENING[d.opening];
+  if (kind.cut === "around") {
     return {
       where: "All round at the parting, from the outside in to the master; leave four notches off the line as keys.",
       lengthMm: layout.box.perimeterMm,
@@ -85,7 +86,7 @@ export function cutPlanOf(m: Body, d: MouldDecision, layout: Layout, stretch: St
       ...zig,
     };
   }
-  if (d.opening !== "slit") return d.opening === "open" && stretch.grade !== "holds" ? reliefCuts(m, stretch, zig) : null;
+  if (kind.cut !== "down") return kind.cut === "reliefs" && stretch.grade !== "holds" ? reliefCuts(m, stretch, zig) : null;
   const needMm = lipLength(m, stretch) + (stretch.strain > stretch.safe.low ? stretch.narrowAtMm : 0);
   const down = Math.max(10, seamLength(m) - halfLength(sectionAt(m, m.heightMm)) - LEFT_WHOLE_MM);
   return {
@@ -160,7 +161,7 @@ export function coresOf(m: Body, d: MouldDecision, rubber: Rubber, plugRubber: R
     const deep = inner.at(-1)!.zMm - inner[0]!.zMm;
     if (narrow > 0 && deep > 0) cores.push(coreOf("Core of the hollow", narrow, deep, rubber, fillGMl));
   }
-  if (d.opening === "plugs") for (const p of d.plugs) cores.push(coreOf(p.name, p.diameterMm, p.lengthMm, plugRubber ?? rubber, fillGMl));
+  if (OPENING[d.opening].plugs) for (const p of d.plugs) cores.push(coreOf(p.name, p.diameterMm, p.lengthMm, plugRubber ?? rubber, fillGMl));
   return cores;
 }
 

@@ -1,4 +1,6 @@
 export * from "./choices";
+export { OPENING, OPENINGS, type Opening } from "./openings";
+export type { BlockOpening, BlockPour, OpeningKind, SkinOpening } from "./openings/kind";
 export * from "./decision";
 export * from "./layout";
 export * from "./walls";

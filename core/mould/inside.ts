@@ -3,7 +3,8 @@ import { areaOf, halfLength, halfWidth, hollowOut, outlineAt, sectionModulus, vo
 import type { FormProblem } from "../master";
 import { quote } from "../quantity";
 import { GRAVITY } from "./constants";
-import { HOLLOW_WAYS, INSERTS, OPENING } from "./choices";
+import { HOLLOW_WAYS, INSERTS } from "./choices";
+import { OPENING } from "./openings";
 import type { Insert, Inside, MouldDecision } from "./decision";
 
 const mm = (v: number) => quote(v, "length");

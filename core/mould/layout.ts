@@ -1,30 +1,17 @@
 import type { BoxStock, Jacket } from "../material";
 import { quote } from "../quantity";
-import { footprintOf, outerSizesOnly, volumeBelow, type Body } from "../body";
+import { footprintOf, outerSizesOnly, type Body } from "../body";
 import type { FormProblem } from "../master";
 import { boxAround, boxGiven, type BoxPlan } from "./box";
 import { GRAVITY } from "./constants";
-import { BOX_SHAPES, OPENING, type BoxShape } from "./choices";
+import { BOX_SHAPES, type BoxShape } from "./choices";
+import { OPENING } from "./openings";
 import type { MouldDecision } from "./decision";
 import { aroundBlock, type JacketPlan } from "./jacket";
+import type { BlockOpening, BlockPour } from "./openings/kind";
 import { layOutSkin, type CoatPour, type SkinLayout } from "./skin";
 
 const mm = (v: number) => quote(v, "length");
-
-/** One pour of rubber into a box, or of a loose plug into its hole. Heights are from the floor as it stands for that pour, mm. */
-export interface BlockPour {
-  kind: "block";
-  part: "plug" | "whole" | "first" | "second";
-  name: string;
-  rubberMl: number;
-  /** Where the rubber starts: the top of the clay bed, the board, or the first half. */
-  fromMm: number;
-  fillLineMm: number;
-  /** Clay under this pour, mL. */
-  clayMl: number;
-  /** Share of the master's volume this pour covers, mL. */
-  coversMl: number;
-}
 
 export type RubberPour = BlockPour | CoatPour;
 
@@ -78,11 +65,11 @@ const holesLeftOut = outerSizesOnly;
  * cast into their holes before either.
  */
 export function layOutMould(m: Body, d: MouldDecision, stock: BoxStock | null, jacket: Jacket = "none"): LaidOut {
-  if (OPENING[d.opening].made === "skin") return { ok: true, ...layOutSkin(m, d, jacket) };
-  return layOutBlock(m, d, stock, jacket);
+  const kind = OPENING[d.opening];
+  return kind.made === "skin" ? { ok: true, ...layOutSkin(m, d, kind, jacket) } : layOutBlock(m, d, kind, stock, jacket);
 }
 
-function layOutBlock(m: Body, d: MouldDecision, stock: BoxStock | null, jacket: Jacket): LaidOut {
+function layOutBlock(m: Body, d: MouldDecision, kind: BlockOpening, stock: BoxStock | null, jacket: Jacket): LaidOut {
   const footprint = footprintOf(m);
   const problems: FormProblem[] = [];
   const warnings: FormProblem[] = [];
@@ -99,7 +86,6 @@ function layOutBlock(m: Body, d: MouldDecision, stock: BoxStock | null, jacket: 
       message: `This box leaves only ${mm(box.leastWallMm)} of rubber at the thinnest: it will tear. Most block moulds keep ${mm(6)} or more.`,
     });
   }
-  const kind = OPENING[d.opening];
   const base = kind.base ? d.baseMm : 0;
   const partingOnMaster = d.partingMm ?? m.widestMm;
   if (kind.base && partingOnMaster > m.heightMm) {
@@ -124,16 +110,16 @@ function layOutBlock(m: Body, d: MouldDecision, stock: BoxStock | null, jacket: 
       path: "mould.coverMm",
       message: `A cover of ${mm(d.coverMm)} is thin over the highest point: ${mm(10)} or more is usual.`,
     });
-  if (d.opening === "open" && m.widestMm > 0.02 * m.heightMm) {
+  if (kind.onlyStretches && m.widestMm > 0.02 * m.heightMm) {
     warnings.push({
       path: "mould.opening",
       message: `The master is widest ${mm(m.widestMm)} above its back, so an open-faced mould has to stretch over it to let go. A two-part mould, or turning the master over, avoids that.`,
     });
   }
-  const plugsMl = d.opening === "plugs" ? d.plugs.reduce((s, p) => s + p.count * plugMl(p), 0) : 0;
-  if (d.opening === "plugs" && d.plugs.length === 0)
+  const plugsMl = kind.plugs ? d.plugs.reduce((s, p) => s + p.count * plugMl(p), 0) : 0;
+  if (kind.plugs && d.plugs.length === 0)
     warnings.push({ path: "mould.plugs", message: "No plug is named yet: add each hole or recess that gets one, or choose two parts." });
-  for (const p of d.opening === "plugs" ? d.plugs : []) {
+  for (const p of kind.plugs ? d.plugs : []) {
     if (p.lengthMm > Math.max(m.heightMm, m.lengthMm, m.widthMm))
       warnings.push({
         path: "mould.plugs",
@@ -162,8 +148,8 @@ function layOutBlock(m: Body, d: MouldDecision, stock: BoxStock | null, jacket: 
   const pluggedMl = m.volumeMl + (holesLeftOut(m) ? plugsMl : 0);
   const blockMl = boxMl - pluggedMl;
   const pours: BlockPour[] = [
-    ...(d.opening === "plugs" ? d.plugs.map(plugPour) : []),
-    ...(kind.halves ? twoPours(m, pluggedMl, box, base, partingOnMaster, fillHeightMm) : [singlePour(blockMl, fillHeightMm, pluggedMl, d.opening)]),
+    ...(kind.plugs ? d.plugs.map(plugPour) : []),
+    ...kind.pours({ body: m, box, baseMm: base, partingMm: partingOnMaster, fillHeightMm, pluggedMl }),
   ];
   const rubberMl = blockMl + plugsMl;
   const { panels, cutNote } = cutList(box, d, wallHeightMm, stock?.thicknessMm ?? 0);
@@ -207,46 +193,9 @@ const plugPour = (p: MouldDecision["plugs"][number]): BlockPour => ({
   fillLineMm: p.lengthMm,
   clayMl: 0,
   coversMl: 0,
+  plug: true,
+  turned: false,
 });
-
-const singlePour = (rubberMl: number, fillLineMm: number, coversMl: number, opening: MouldDecision["opening"]): BlockPour => ({
-  kind: "block",
-  part: "whole",
-  name: opening === "pourAndCut" ? "Whole block" : "Only pour",
-  rubberMl,
-  fromMm: 0,
-  fillLineMm,
-  clayMl: 0,
-  coversMl,
-});
-
-function twoPours(m: Body, pluggedMl: number, box: BoxPlan, base: number, parting: number, fillHeight: number): BlockPour[] {
-  const below = (volumeBelow(m, parting) / m.volumeMl) * pluggedMl;
-  const lowerMl = (box.areaMm2 * (base + parting)) / 1000 - below;
-  const upperMl = (box.areaMm2 * (fillHeight - base - parting)) / 1000 - (pluggedMl - below);
-  return [
-    {
-      kind: "block",
-      part: "first",
-      name: "First half",
-      rubberMl: upperMl,
-      fromMm: base + parting,
-      fillLineMm: fillHeight,
-      clayMl: lowerMl,
-      coversMl: pluggedMl - below,
-    },
-    {
-      kind: "block",
-      part: "second",
-      name: "Second half",
-      rubberMl: lowerMl,
-      fromMm: fillHeight - base - parting,
-      fillLineMm: fillHeight,
-      clayMl: 0,
-      coversMl: below,
-    },
-  ];
-}
 
 /** Overlap of a wrapped sheet's seam, mm. */
 const WRAP_LAP_MM = 30;

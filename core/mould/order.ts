@@ -1,6 +1,6 @@
 import { JACKET_PRACTICE, type Jacket } from "../material";
 import { quote } from "../quantity";
-import { OPENING } from "./choices";
+import { OPENING } from "./openings";
 import type { MouldDecision } from "./decision";
 import type { Layout } from "./layout";
 
@@ -34,10 +34,10 @@ export function buildOrder(d: MouldDecision, layout: Layout, jacket: Jacket): Bu
   };
   const cured = "until it has cured";
   add("master", "prepare", "Seal the master, fill or bridge its holes, fix it to the board so that it cannot float.");
-  const ready = ["master"];
-
-  if (layout.kind === "block") {
-    const plugs = layout.pours.flatMap((p, i) => (p.part === "plug" ? [{ p, i }] : []));
+  const kind = OPENING[d.opening];
+  if (layout.kind === "block" && kind.made === "block") {
+    const ready = ["master"];
+    const plugs = layout.pours.flatMap((p, i) => (p.plug ? [{ p, i }] : []));
     for (const { p, i } of plugs) {
       add(`plug-${i}`, "rubber", `Cast ${p.name.toLowerCase()} into its hole, flush, with a grip to draw it by.`, {
         release: ["The hole it fills"],
@@ -47,65 +47,25 @@ export function buildOrder(d: MouldDecision, layout: Layout, jacket: Jacket): Bu
       ready.push(`plug-${i}`);
     }
     const plugFaces = plugs.length > 0 ? ["Every plug, where rubber meets it"] : [];
-    const base = OPENING[d.opening].base;
-    add(
-      "box",
-      "box",
-      base && !OPENING[d.opening].halves
-        ? "Stand the master on its sprue former, build the box round it, seal every seam and mark the fill line."
-        : OPENING[d.opening].halves
-          ? "Bed the master in clay up to the parting, with a crisp right angle at its edge; press in keys, pour opening and vents. Build the box and seal every seam."
-          : "Build the box round the master, seal every seam and mark the fill line.",
-      { after: [...ready], waits: plugs.length > 0 ? "until the plugs have cured" : null },
-    );
+    add("box", "box", kind.boxStep, { after: [...ready], waits: plugs.length > 0 ? "until the plugs have cured" : null });
     layout.pours.forEach((p, i) => {
-      if (p.part === "plug") return;
-      if (p.part === "second") {
-        add("turn", "rubber", "Turn the block over, lift the clay out without moving the master, clean the edge of the seam.", { waits: cured });
-        add("second", "rubber", `Pour the second half to ${mm(p.fillLineMm)}.`, {
-          release: ["The master again", "All of the first half's rubber: fresh silicone bonds to it", ...plugFaces],
-          pour: i,
-        });
-        return;
-      }
-      add(p.part, "rubber", p.part === "first" ? `Pour the first half to ${mm(p.fillLineMm)}.` : `Pour the rubber to ${mm(p.fillLineMm)}.`, {
-        release: ["The master", ...(base && OPENING[d.opening].halves ? ["The clay, if it is porous or greasy"] : []), ...plugFaces],
-        pour: i,
-      });
+      if (p.plug) return;
+      const { before, what, release } = kind.words(p, plugFaces);
+      if (before) add(before.id, "rubber", before.what, { waits: cured });
+      add(p.part, "rubber", what, { release, pour: i });
     });
     if (jacket !== "none") jacketSteps(add, layout, jacket, cured);
-    if (d.opening === "slit")
-      add("cut", "out", "Slit one side from the mouth, zig-zag, and spread the lips as you go; then lift the master out.", { waits: cured });
-    else if (d.opening === "pourAndCut")
-      add("cut", "out", "Cut all round at the parting, a zig-zag so that the halves lock, stretching the cut open; take the master out.", { waits: cured });
-    else
-      add(
-        "free",
-        "out",
-        plugs.length > 0
-          ? "Open the halves, draw the plugs, ease the master out from its thickest end."
-          : "Open it and ease the master out from its thickest end.",
-        { waits: jacket === "none" ? cured : null },
-      );
+    const { id, what } = kind.free(plugs.length > 0);
+    add(id, "out", what, { waits: id === "cut" || jacket === "none" ? cured : null });
     return steps;
   }
+  if (layout.kind !== "skin" || kind.made !== "skin") return steps;
 
-  const panel = d.opening === "panel";
-  add(
-    "board",
-    "box",
-    panel
-      ? "Lay the relief flat on a levelled board, a fence of clay as high as the skin round it."
-      : layout.flange
-        ? `Stand the master on the board; raise a clay fence ${mm(layout.flange.widthMm)} wide along each seam, keys pressed in near the master.`
-        : "Stand the master on a board large enough to catch what runs off.",
-  );
+  add("board", "box", kind.boardStep(layout.flange ? mm(layout.flange.widthMm) : null));
   layout.pours.forEach((c, i) => {
-    const edges = i === layout.pours.length - 1 && c.name.toLowerCase().includes("flange");
-    const pressed = d.opening === "putty";
-    const how = edges
+    const how = c.edges
       ? "Build up high points, edges and flanges, and smooth the outside with a wet glove so that it seats in its jacket."
-      : pressed
+      : kind.pressed
         ? `${c.name}: press it on from the bottom up with wet hands, ${mm(c.thicknessMm)} thick, no folds.`
         : `${c.name}, ${mm(c.thicknessMm)}, ${c.tinted ? "tinted" : "plain"}${c.thickened ? ", thickened" : ""}${c.cloth ? ", with reinforcing cloth laid in" : ""}${i === 0 ? ": worked into every detail with a soft brush" : ""}.`;
     add(`coat-${i}`, "rubber", how, {
@@ -125,18 +85,7 @@ export function buildOrder(d: MouldDecision, layout: Layout, jacket: Jacket): Bu
       },
     );
   if (jacket !== "none") jacketSteps(add, layout, jacket, cured);
-  add(
-    "free",
-    "out",
-    d.opening === "glove"
-      ? "Turn the edge back and peel the glove off like a sock."
-      : panel
-        ? "Lift the panel and its back together; peel the rubber from the relief."
-        : "Take the jacket off part by part, then peel each section from its edge.",
-    {
-      waits: jacket === "none" ? cured : "until the jacket has set hard",
-    },
-  );
+  add("free", "out", kind.free(false).what, { waits: jacket === "none" ? cured : "until the jacket has set hard" });
   return steps;
 }
 

@@ -139,7 +139,7 @@ export function hoopOf(radiusMm: number, depthMm: number, liquidGMl: number, sto
 export const pressedSide = (layout: BlockLayout, liquidGMl: number): PressedPanel => ({
   lengthMm: Math.max(layout.box.lengthMm, layout.box.widthMm),
   heightMm: layout.wallHeightMm,
-  depthMm: Math.max(...layout.pours.filter((p) => p.part !== "plug").map((p) => p.fillLineMm - p.fromMm)),
+  depthMm: Math.max(...layout.pours.filter((p) => !p.plug).map((p) => p.fillLineMm - p.fromMm)),
   liquidGMl,
 });
 

@@ -1,7 +1,7 @@
 import { exposedArea, growOver, halfLength, outerSizesOnly, seamLength, steepShare, type Grown, type Body } from "../body";
 import type { FormProblem } from "../master";
 import { quote } from "../quantity";
-import { OPENING } from "./choices";
+import type { SkinOpening } from "./openings/kind";
 import type { MouldDecision } from "./decision";
 import type { Jacket } from "../material";
 import { aroundSkin, type JacketPlan } from "./jacket";
@@ -21,6 +21,8 @@ export interface CoatPour {
   tinted: boolean;
   cloth: boolean;
   thickened: boolean;
+  /** The build-up on edges and high points, after all coats. */
+  edges: boolean;
 }
 
 /** Flanges along every parting of a sectional skin, mm. */
@@ -66,10 +68,10 @@ function keysAlong(seamMm: number): number[] {
 }
 
 /** Lays out a brushed or pressed skin: coats, flanges, run-off, and the jacket behind it. */
-export function layOutSkin(m: Body, d: MouldDecision, jacket: Jacket): { layout: SkinLayout; warnings: FormProblem[] } {
+export function layOutSkin(m: Body, d: MouldDecision, kind: SkinOpening, jacket: Jacket): { layout: SkinLayout; warnings: FormProblem[] } {
   const { skin } = d;
   const warnings: FormProblem[] = [];
-  const pressed = d.opening === "putty";
+  const { pressed } = kind;
   const depths = Array.from({ length: skin.coats }, (_, i) => skin.firstMm + i * skin.coatMm);
   const skinMm = depths.at(-1) ?? skin.firstMm;
   const steep = steepShare(m);
@@ -89,16 +91,16 @@ export function layOutSkin(m: Body, d: MouldDecision, jacket: Jacket): { layout:
       tinted: i % 2 === 1,
       cloth: !pressed && skin.coats >= 3 && i > 0 && i < skin.coats - 1,
       thickened,
+      edges: false,
     };
   });
 
-  const sectional = d.opening === "skin" || d.opening === "putty";
   const seam = seamLength(m);
-  const seams = sectional && skin.sections > 1 ? skin.sections : 0;
+  const seams = kind.sections && skin.sections > 1 ? skin.sections : 0;
   const foot = m.levels[0]?.perimeterMm ?? 0;
   const flange: Flange | null = seams > 0 ? { widthMm: skin.flangeMm, lengthMm: seam * seams, keysAtMm: keysAlong(seam) } : null;
-  // A skirt on the board keeps the foot true; a glove needs none, it is peeled over its own edge.
-  const skirtMm2 = d.opening === "glove" ? 0 : foot * skin.flangeMm + Math.PI * skin.flangeMm ** 2;
+  // A skirt on the board keeps the foot true.
+  const skirtMm2 = !kind.skirt ? 0 : foot * skin.flangeMm + Math.PI * skin.flangeMm ** 2;
   const edgesMl = (((flange?.lengthMm ?? 0) * skin.flangeMm + skirtMm2) * skinMm) / 1000;
   const padMl = (skin.padMm * highPoints(m)) / 1000;
   if (edgesMl + padMl > 0) {
@@ -111,11 +113,12 @@ export function layOutSkin(m: Body, d: MouldDecision, jacket: Jacket): { layout:
       tinted: pours.length % 2 === 1,
       cloth: false,
       thickened: !pressed,
+      edges: true,
     });
   }
 
   const outside = grown.at(-1) ?? growOver(m, skinMm);
-  if (OPENING[d.opening].jacket === "needed" && jacket === "none")
+  if (kind.jacket === "needed" && jacket === "none")
     warnings.push({ path: "jacket", message: `A skin of ${mm(skinMm)} does not keep its own shape: choose what its jacket is made of.` });
   if (skinMm < 4)
     warnings.push({

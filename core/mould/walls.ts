@@ -3,7 +3,7 @@ import type { Range } from "../material";
 import { footprintOf, halfLength, halfWidth, straightSides, supportOf, type Body } from "../body";
 import { boxReach } from "./box";
 import { GRAVITY } from "./constants";
-import { OPENING } from "./choices";
+import { OPENING } from "./openings";
 import type { StrengthDecision, MouldDecision } from "./decision";
 import type { BlockLayout, Layout } from "./layout";
 

@@ -22,9 +22,9 @@ export function fillCurve(p: Plan, kind: "rubber" | "cast", pourIndex: number): 
   // An open-faced mould is turned over to be filled: its floor is the top of the master.
   if (kind === "cast") return { fillLineMm: body.heightMm, points: cavityFilling(body, true), planShare };
   const pour = layout.pours[pourIndex];
-  if (!pour || pour.part === "plug") return null;
+  if (!pour || pour.plug) return null;
   const { masterFromMm: base, fillHeightMm: total } = layout;
   // The second half is poured after turning: its floor was the top.
-  const bodyTo = (mm: number) => (pour.part === "second" ? body.volumeMl - volumeBelow(body, total - mm - base) : volumeBelow(body, mm - base));
+  const bodyTo = (mm: number) => (pour.turned ? body.volumeMl - volumeBelow(body, total - mm - base) : volumeBelow(body, mm - base));
   return { fillLineMm: pour.fillLineMm, points: boxFilling(layout.box.areaMm2, pour.fromMm, pour.fillLineMm, bodyTo), planShare };
 }

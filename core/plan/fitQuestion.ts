@@ -8,7 +8,7 @@ import type { Job } from "../record";
  */
 export function fitQuestionOf(job: Job): FitQuestion {
   const kind = OPENING[job.mould.opening];
-  const sections = (job.mould.opening === "skin" || job.mould.opening === "putty") && job.mould.skin.sections > 1;
+  const sections = kind.sections && job.mould.skin.sections > 1;
   return {
     surfaceId: job.master.surfaceId,
     sealerId: job.sealerId,
@@ -16,7 +16,7 @@ export function fitQuestionOf(job: Job): FitQuestion {
     clayId: kind.halves || sections ? job.clayId : null,
     rubberId: job.rubberId,
     secondRubberId: kind.halves ? (job.secondRubberId ?? job.rubberId) : sections ? job.rubberId : null,
-    plugRubberId: job.mould.opening === "plugs" ? (job.plugRubberId ?? job.rubberId) : null,
+    plugRubberId: kind.plugs ? (job.plugRubberId ?? job.rubberId) : null,
     castId: job.castId,
     use: job.use,
     held: job.held,

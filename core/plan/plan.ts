@@ -80,7 +80,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   const kind = OPENING[job.mould.opening];
   const rubber = pick(catalogue.rubbers, job.rubberId);
   const second = kind.halves ? (pick(catalogue.rubbers, job.secondRubberId) ?? rubber) : null;
-  const plugRubber = job.mould.opening === "plugs" ? (pick(catalogue.rubbers, job.plugRubberId) ?? rubber) : null;
+  const plugRubber = kind.plugs ? (pick(catalogue.rubbers, job.plugRubberId) ?? rubber) : null;
   const cast = pick(catalogue.casts, job.castId);
   const surface = pick(catalogue.surfaces, job.master.surfaceId);
   const stock = pick(catalogue.boxes, job.boxId);
@@ -89,7 +89,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
     ["castId", job.castId, cast, "pairing"],
     ["master.surfaceId", job.master.surfaceId, surface, "master"],
     ["secondRubberId", kind.halves ? job.secondRubberId : null, pick(catalogue.rubbers, job.secondRubberId), "rubber"],
-    ["plugRubberId", job.mould.opening === "plugs" ? job.plugRubberId : null, plugRubber, "rubber"],
+    ["plugRubberId", kind.plugs ? job.plugRubberId : null, plugRubber, "rubber"],
     ["sealerId", job.sealerId, pick(catalogue.releases, job.sealerId), "prepare"],
     ["releaseId", job.releaseId, pick(catalogue.releases, job.releaseId), "prepare"],
     ["clayId", kind.halves ? job.clayId : null, pick(catalogue.surfaces, job.clayId), "prepare"],
@@ -122,7 +122,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   const pours: PlannedPour[] = [];
   if (layout && rubber && body) {
     for (const pour of layout.pours) {
-      const mine = (pour.kind === "coat" || pour.part === "whole" || pour.part === "first" ? rubber : pour.part === "second" ? second : plugRubber) ?? rubber;
+      const mine = (pour.kind === "coat" ? rubber : pour.plug ? plugRubber : pour.turned ? second : rubber) ?? rubber;
       pours.push(planPour(job, layout, pour, mine, masterG ?? 0, shopC, (message) => add("rubber", "fault", [{ path: "rubber.catalystPct", message }])));
     }
     pourRemarks(job, body, layout, rubber, pours, add);
@@ -261,7 +261,7 @@ function planPour(job: Job, layout: Layout, pour: RubberPour, rubber: Rubber, ma
   };
   if (pour.kind === "coat" || layout.kind === "skin") return { ...pour, ...common, lift: null, seamPa: null, wallPushN: null };
   const depth = pour.fillLineMm - pour.fromMm;
-  const boxed = pour.part !== "plug" && layout.box.shape === "rectangular";
+  const boxed = !pour.plug && layout.box.shape === "rectangular";
   return {
     ...pour,
     ...common,
@@ -307,7 +307,7 @@ function pourRemarks(job: Job, body: Body, layout: Layout, rubber: Rubber, pours
         message: `${deep.rubber.name} cures by moisture from the air, and this section is more than ${quote(CONDENSATION_DEPTH_MM, "length")} deep: give it days longer, open to the air, and no oven. Press a thumbnail into the thickest part before you trust it.`,
       },
     ]);
-  const wants = job.mould.opening === "putty" ? "putty" : layout.kind === "skin" ? "brushable" : "pourable";
+  const { wants } = OPENING[job.mould.opening];
   const does = { pourable: "poured as a block", brushable: "brushed on in coats", putty: "pressed on by hand" };
   // Pourable rubber thickened is brushed every day; anything else is the wrong stuff for the work.
   if (rubber.form !== wants && !(wants === "brushable" && rubber.form === "pourable" && job.mould.skin.thickened))
@@ -370,7 +370,7 @@ function strengthRemarks(opening: Opening, strength: PlannedStrength, add: Add):
     add("opening", "warning", [
       {
         path: "mould.opening",
-        message: `To let go it has to stretch ${pct(strength.stretch.strain)} where it is narrow; this rubber is good for ${pct(strength.stretch.safe.low)} to ${pct(strength.stretch.safe.typical)}, cast after cast.${opening === "slit" ? " The slit takes care of it." : opening === "open" ? " Relief cuts help; a slit, a parting or a softer rubber is surer." : " Slit it, part it, or choose a softer rubber."}`,
+        message: `To let go it has to stretch ${pct(strength.stretch.strain)} where it is narrow; this rubber is good for ${pct(strength.stretch.safe.low)} to ${pct(strength.stretch.safe.typical)}, cast after cast.${OPENING[opening].ifTooTight}`,
       },
     ]);
   }

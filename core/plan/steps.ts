@@ -74,7 +74,7 @@ export function stepsOf(job: Job, k: Known): Step[] {
       body !== null,
       body === null ? "Needs the master's sizes" : null,
       OPENING[job.mould.opening].label,
-      k.strength && k.strength.stretch.grade === "bulges" && job.mould.opening === "open"
+      k.strength && k.strength.stretch.grade === "bulges" && OPENING[job.mould.opening].onlyStretches
         ? `It has to stretch ${Math.round(k.strength.stretch.strain * 100)} % to let go: more than it should.`
         : null,
     ),

@@ -143,7 +143,8 @@ function skinDims({ job, layout, scene, X, Y, onMould, stage }: Frame & { layout
       max: 200,
     });
   }
-  if (job.mould.opening !== "glove" && stage !== "cast") {
+  const kind = OPENING[job.mould.opening];
+  if (kind.made === "skin" && kind.skirt && stage !== "cast") {
     const foot = layout.footMm / 2;
     const y = Y(scene.bottomMm) + 20;
     dims.push({

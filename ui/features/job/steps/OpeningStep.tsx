@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 
-import { buildOrder, OPENING, OPENING_SUITS, OPENINGS, type MouldDecision } from "@/core/mould";
+import { buildOrder, OPENING, OPENINGS, type MouldDecision, type SkinOpening } from "@/core/mould";
 import { Choice, Figure, Pick } from "../../../kit/controls";
 import { GradeMark, STRETCH_WORDS } from "../../../kit/GradeMark";
 import { ListEditor } from "../../../form/ListEditor";
@@ -27,7 +27,7 @@ export function OpeningStep() {
           label: OPENING[o].label,
           group: OPENING[o].made === "block" ? "Blocks, poured in a box" : "Skins, laid on the master",
         }))}
-        help={OPENING_SUITS[mould.opening]}
+        help={kind.suits}
         onChange={(v) => put({ opening: OPENINGS.find((o) => o === v) ?? mould.opening })}
       />
       <Remarks path="mould.opening" />
@@ -44,8 +44,8 @@ export function OpeningStep() {
           set={(j, partingMm) => ({ ...j, mould: { ...j.mould, partingMm } })}
         />
       )}
-      {mould.opening === "plugs" && <Plugs />}
-      {kind.made === "skin" && <SkinFields />}
+      {kind.plugs && <Plugs />}
+      {kind.made === "skin" && <SkinFields kind={kind} />}
       <Remarks path="inside.hollow" />
       <LetsGo />
       {plan.layout && (
@@ -140,11 +140,10 @@ function Plugs() {
   );
 }
 
-function SkinFields() {
+function SkinFields({ kind }: { kind: SkinOpening }) {
   const { job } = useJob();
   const { skin } = job.mould;
-  const pressed = job.mould.opening === "putty";
-  const glove = job.mould.opening === "glove";
+  const { pressed, skirt, sections } = kind;
   const field = (
     key: "firstMm" | "coatMm" | "coats" | "padMm" | "runOffPct" | "flangeMm" | "sections",
     label: string,
@@ -173,8 +172,8 @@ function SkinFields() {
         {skin.coats > 1 && field("coatMm", pressed ? "Each layer after" : "Each coat after", "length", 40)}
         {field("padMm", "Extra on high points", "length", 50, 0)}
         {!pressed && field("runOffPct", "Runs off walls, plain", "percent", 60, 0, "of a coat; thickened coats lose a third of it")}
-        {!glove && field("flangeMm", "Flange and skirt wide", "length", 200)}
-        {(job.mould.opening === "skin" || pressed) && field("sections", "Sections", "count", 8, 1)}
+        {skirt && field("flangeMm", "Flange and skirt wide", "length", 200)}
+        {sections && field("sections", "Sections", "count", 8, 1)}
       </div>
       <Remarks path="mould.skin" />
       {!pressed && <Thickened />}

@@ -46,7 +46,7 @@ export function RubberStep() {
           />
         )}
       </div>
-      {job.mould.opening === "plugs" && (
+      {OPENING[job.mould.opening].plugs && (
         <Pick
           label="Rubber of the loose plugs"
           value={job.plugRubberId}

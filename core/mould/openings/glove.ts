@@ -1,0 +1,13 @@
+import type { SkinOpening } from "./kind";
+import { fenced, SKIN } from "./skins";
+
+export const glove: SkinOpening = {
+  ...SKIN,
+  label: "Glove, peeled off",
+  suits: "Slender pieces in the round: a brushed skin, turned inside out like a sock. Little rubber, and a soft mould.",
+  jacket: "optional",
+  // It is peeled over its own edge.
+  skirt: false,
+  boardStep: fenced,
+  free: () => ({ id: "free", what: "Turn the edge back and peel the glove off like a sock." }),
+};

@@ -1,0 +1,17 @@
+import { glove } from "./glove";
+import type { OpeningKind } from "./kind";
+import { open } from "./open";
+import { panel } from "./panel";
+import { plugs } from "./plugs";
+import { pourAndCut } from "./pourAndCut";
+import { putty } from "./putty";
+import { skin } from "./skin";
+import { slit } from "./slit";
+import { twoPart } from "./twoPart";
+
+/** Every way for a mould to open, one file each. A new one is a file and a line here. */
+const ALL = { open, slit, twoPart, pourAndCut, plugs, glove, skin, putty, panel };
+
+export type Opening = keyof typeof ALL;
+export const OPENINGS = Object.keys(ALL) as [Opening, ...Opening[]];
+export const OPENING: Record<Opening, OpeningKind> = ALL;
