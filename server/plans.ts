@@ -1,6 +1,6 @@
 import type { Held } from "../core/fit";
 import { heatKey, heatStudy, type HeatQuestion, type HeatStudies, type HeatStudy } from "../core/heat";
-import type { Catalogue } from "../core/material";
+import { CAST_FAMILY, type Catalogue } from "../core/material";
 import { heldFrom, type Plan } from "../core/plan";
 import { plan } from "../core/plan/plan";
 import { completed, dossierOf, type Dossier, type Job, type KeptDossier } from "../core/record";
@@ -25,7 +25,8 @@ function keep(question: HeatQuestion): HeatStudy {
 }
 
 /** True where data-sheet figures alone do not settle the heat: they are close, or the mix heats itself. */
-const wantsStudy = (p: Plan): boolean => p.cast?.family === "resin" || p.chain.links.some((l) => l.findings.some((f) => f.ruleId === "heat-pending"));
+const wantsStudy = (p: Plan): boolean =>
+  (p.cast !== null && CAST_FAMILY[p.cast.family].heatsItself) || p.chain.links.some((l) => l.findings.some((f) => f.ruleId === "heat-pending"));
 
 /** Heat studies of a plan, from memory or worked out now (about 0.2 s each). */
 const studiesOf = (p: Plan): HeatStudies => new Map(p.heat.map((h) => [heatKey(h.question), keep(h.question)]));

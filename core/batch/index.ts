@@ -1,3 +1,3 @@
-export * from "./part";
+export * from "../mix";
 export * from "./rubber";
 export * from "./cast";

@@ -1,5 +1,5 @@
 import { SHORT_EXPOSURE_S, type HeatStudy } from "../heat";
-import type { Cast, Rubber } from "../material";
+import { CAST_FAMILY, type Cast, type Rubber } from "../material";
 import { quote } from "../quantity";
 import type { Finding } from "./verdict";
 
@@ -112,9 +112,8 @@ function judged(rubber: Rubber, cast: Cast, study: HeatStudy): Finding {
     ruleId: "heat-beyond",
     verdict: "no",
     reason: `${reaches}, ${lasting}: more than it bears (${c(short.typical)} for minutes).`,
-    remedy:
-      cast.family === "metal"
-        ? `Choose a heat-resistant rubber, a cooler alloy or a thinner section. ${INVEST}`
-        : "Cast it thinner or in layers, or choose a slower mix: it heats itself.",
+    remedy: CAST_FAMILY[cast.family].molten
+      ? `Choose a heat-resistant rubber, a cooler alloy or a thinner section. ${INVEST}`
+      : "Cast it thinner or in layers, or choose a slower mix: it heats itself.",
   };
 }

@@ -1,5 +1,5 @@
 import { heatKey, heatQuestionFor, type HeatQuestion, type HeatStudies } from "../heat";
-import type { Cast, Rubber, Catalogue } from "../material";
+import { CAST_FAMILY, type Cast, type Rubber, type Catalogue } from "../material";
 import { judgeChain, NOTHING_SAID, type Link } from "./chain";
 
 /** The piece a matrix reckons heat for: a plate of two centimetres in a usual wall, cast once. Its own job tells more. */
@@ -16,7 +16,7 @@ export const standardHeat = (rubber: Rubber, cast: Cast): HeatQuestion => heatQu
 
 /** True where data-sheet figures do not settle the pair: they overlap, or the mix heats itself. */
 export const wantsHeat = (rubber: Rubber, cast: Cast): boolean =>
-  cast.family === "resin" || (cast.peakC.high > rubber.heatContinuousC.low && cast.peakC.low <= rubber.heatShortC.high);
+  CAST_FAMILY[cast.family].heatsItself || (cast.peakC.high > rubber.heatContinuousC.low && cast.peakC.low <= rubber.heatShortC.high);
 
 /** Every rubber against every cast: one row a cast, one cell a rubber. Heat comes from the studies that are ready. */
 export function fitMatrix(catalogue: Catalogue, studies: HeatStudies): { cast: Cast; cells: MatrixCell[] }[] {

@@ -1,4 +1,4 @@
-import { range } from "./range";
+import { range } from "../quantity";
 import type { Cast } from "./schema";
 import { thermalOf } from "./thermal";
 

@@ -1,4 +1,6 @@
-export * from "./range";
+export { range, Range } from "../quantity";
+export { CastMix } from "../cast";
+export * from "./families";
 export * from "./schema";
 export * from "./library";
 export * from "./pick";

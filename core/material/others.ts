@@ -1,4 +1,4 @@
-import { range } from "./range";
+import { range } from "../quantity";
 import type { BoxStock,Release,Surface } from "./schema";
 
 const provenance = "Typical of its kind; check your data sheet";

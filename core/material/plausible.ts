@@ -1,5 +1,7 @@
 import * as z from "zod";
-import type { Material, Range } from "./schema";
+import { CAST_FAMILY } from "./families";
+import type { Range } from "../quantity";
+import type { Material } from "./schema";
 
 /** One doubt about a material's figures. Doubts never block saving: the person's data sheet may be right. */
 export const Doubt = z.object({
@@ -50,26 +52,8 @@ export function doubtsAbout(material: Material): Doubt[] {
           : []),
       ];
     case "cast": {
-      const span: Record<typeof material.family, [number, number]> = {
-        cement: [1.2, 2.6],
-        gypsum: [0.7, 2.1],
-        wax: [0.8, 1.1],
-        metal: [2, 12],
-        resin: [0.6, 2.2],
-        food: [0.9, 1.7],
-        soap: [0.9, 1.2],
-      };
-      const [low, high] = span[material.family];
-      const hot: Record<typeof material.family, [number, number]> = {
-        cement: [15, 80],
-        gypsum: [25, 90],
-        wax: [45, 110],
-        metal: [90, 1300],
-        resin: [23, 180],
-        food: [5, 170],
-        soap: [40, 90],
-      };
-      const [cool, warm] = hot[material.family];
+      const { densityGMl, peakC } = CAST_FAMILY[material.family];
+      const [[low, high], [cool, warm]] = [densityGMl, peakC];
       return [
         ...outside("densityGMl", material.densityGMl, low, high, "g/mL", material.family),
         ...outside("peakC", material.peakC, cool, warm, "°C", `${material.family} in the mould`),

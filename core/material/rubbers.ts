@@ -1,4 +1,4 @@
-import { range } from "./range";
+import { range } from "../quantity";
 import type { Rubber } from "./schema";
 
 const gloves = "Wear gloves and keep air moving while mixing; the data sheet has the details.";

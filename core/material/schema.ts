@@ -1,13 +1,7 @@
 import { z } from "zod";
-
-/** A typical value with the range it is found in. All three are in the unit the field's name carries; low ≤ typical ≤ high. */
-export const Range = z
-  .object({ low: z.number().finite(), typical: z.number().finite(), high: z.number().finite() })
-  .refine((r) => r.low <= r.typical && r.typical <= r.high, { message: "low, typical and high have to be in that order" });
-export type Range = z.infer<typeof Range>;
-
-const positive = (max: number) => Range.refine((r) => r.low > 0 && r.high <= max, { message: `has to be more than 0 and at most ${max}` });
-const fromZero = (max: number) => Range.refine((r) => r.low >= 0 && r.high <= max, { message: `has to be from 0 to ${max}` });
+import { CastMix } from "../cast";
+import { Catalysed, TwoPart } from "../mix";
+import { fromZero, positive, Range } from "../quantity";
 
 const base = {
   id: z.string().min(1).max(80),
@@ -22,30 +16,8 @@ const base = {
   copiedFrom: z.string().nullable().default(null),
 };
 
-/** How a rubber's parts go together. Densities are g/mL of each part as it comes out of its tub. */
-export const RubberMix = z.discriminatedUnion("kind", [
-  z.object({
-    kind: z.literal("ratio"),
-    basis: z.enum(["mass", "volume"]),
-    partA: z.object({
-      name: z.string().min(1),
-      parts: z.number().positive().max(1000),
-      densityGMl: z.number().positive().max(5),
-    }),
-    partB: z.object({
-      name: z.string().min(1),
-      parts: z.number().positive().max(1000),
-      densityGMl: z.number().positive().max(5),
-    }),
-  }),
-  z.object({
-    kind: z.literal("catalyst"),
-    base: z.object({ name: z.string().min(1), densityGMl: z.number().positive().max(5) }),
-    catalyst: z.object({ name: z.string().min(1), densityGMl: z.number().positive().max(5) }),
-    /** Catalyst as a percentage of the base by mass. */
-    pct: Range.refine((r) => r.low > 0 && r.high <= 50, { message: "catalyst has to be from above 0 to 50 % of the base" }),
-  }),
-]);
+/** How a rubber's parts go together. */
+export const RubberMix = z.discriminatedUnion("kind", [TwoPart, Catalysed]);
 export type RubberMix = z.infer<typeof RubberMix>;
 
 /** Figures of heat flow: conductivity, specific heat, heat given off by a gram of the mix while it sets or freezes, and where it freezes. */
@@ -136,53 +108,14 @@ export const Setting = z.discriminatedUnion("kind", [
 ]);
 export type Setting = z.infer<typeof Setting>;
 
-/** How a casting material is made up, one shape for each way of working it out. */
-export const CastMix = z.discriminatedUnion("kind", [
-  /** Powder and water, hydrating gypsum. `extras` are parts per 100 of powder by mass; liquids count towards the slurry volume. */
-  z.object({
-    kind: z.literal("gypsum"),
-    waterPer100: fromZero(200),
-    extras: z.array(
-      z.object({
-        name: z.string().min(1),
-        per100Powder: z.number().nonnegative(),
-        densityGMl: z.number().positive(),
-        solidsFraction: z.number().min(0).max(1),
-      }),
-    ),
-  }),
-  /** Dry mix and water. Fractions are of the dry mix by mass. */
-  z.object({
-    kind: z.literal("cement"),
-    waterPer100: positive(60),
-    wetDensityGMl: positive(4),
-    binderFraction: z.number().gt(0).max(1),
-    /** Polymer liquid per 100 of dry mix (its water counts as mixing water), and its solids. */
-    polymerPer100: z.number().nonnegative().max(30),
-    polymerSolids: z.number().min(0).max(1),
-    fibrePct: z.number().nonnegative().max(8),
-    pigmentMaxPctOfBinder: z.number().positive().max(10),
-  }),
-  z.object({ kind: z.literal("melt"), liquidDensityGMl: positive(3), fragranceMaxPct: z.number().min(0).max(20) }),
-  z.object({ kind: z.literal("metal"), buttonPct: Range, ladlePct: Range }),
-  z.object({
-    kind: z.literal("resin"),
-    basis: z.enum(["mass", "volume"]),
-    partA: z.object({ name: z.string().min(1), parts: z.number().positive(), densityGMl: z.number().positive() }),
-    partB: z.object({ name: z.string().min(1), parts: z.number().positive(), densityGMl: z.number().positive() }),
-  }),
-  /** Parts by mass that go into the pan for 100 g of finished casting; more than 100 in all where water boils off. */
-  z.object({
-    kind: z.literal("recipe"),
-    per100: z.array(z.object({ name: z.string().min(1), grams: z.number().positive(), densityGMl: z.number().positive().nullable() })).min(1),
-  }),
-]);
-export type CastMix = z.infer<typeof CastMix>;
+/** Families of casting materials; what each is like stands in families.ts. */
+export const CAST_FAMILIES = ["cement", "gypsum", "wax", "metal", "resin", "food", "soap"] as const;
+export type CastFamily = (typeof CAST_FAMILIES)[number];
 
 export const Cast = z.object({
   kind: z.literal("cast"),
   ...base,
-  family: z.enum(["cement", "gypsum", "wax", "metal", "resin", "food", "soap"]),
+  family: z.enum(CAST_FAMILIES),
   mix: CastMix,
   setting: Setting,
   /** Density of the finished casting, g/mL: at rest, dry or solid. */

@@ -1,4 +1,4 @@
-import type { Cast, Range } from "../material";
+import { CAST_FAMILY, type Cast, type Range } from "../material";
 import { areaOf, halfLength, halfWidth, hollowOut, outlineAt, sectionModulus, volumeBelow, type Body, type Hollowed, type Outline } from "../body";
 import type { FormProblem } from "../master";
 import { quote } from "../quantity";
@@ -84,17 +84,6 @@ export function hollowCast(m: Body, d: MouldDecision, inside: Inside, cavityMl: 
   };
 }
 
-/** Bending strength of a casting when it leaves the mould, MPa: handbook spans for each family, green or just set. */
-const GREEN_STRENGTH_MPA: Record<Cast["family"], Range> = {
-  cement: { low: 0.5, typical: 1.5, high: 3 },
-  gypsum: { low: 0.8, typical: 1.5, high: 3 },
-  wax: { low: 0.8, typical: 1.5, high: 3 },
-  metal: { low: 20, typical: 40, high: 80 },
-  resin: { low: 10, typical: 30, high: 60 },
-  food: { low: 0.3, typical: 0.8, high: 1.5 },
-  soap: { low: 0.2, typical: 0.5, high: 1 },
-};
-
 export interface ThinSection {
   atMm: number;
   /** Stress when the piece is lifted level by the end with less in it, MPa, against what it bears when just set. */
@@ -133,7 +122,7 @@ export function thinnestSection(m: Body, family: Cast["family"], densityGMl: num
     if (!worst || stressMPa > worst.stressMPa) worst = { atMm: l.zMm, stressMPa };
   }
   if (!worst) return null;
-  const strengthMPa = GREEN_STRENGTH_MPA[family];
+  const strengthMPa = CAST_FAMILY[family].greenMPa;
   return { ...worst, strengthMPa, margin: worst.stressMPa > 0 ? strengthMPa.low / worst.stressMPa : Infinity };
 }
 

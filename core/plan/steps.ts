@@ -1,7 +1,7 @@
 import type { CastBatch } from "../batch";
 import type { Chain, Contact, Verdict } from "../fit";
 import type { Job } from "../record";
-import type { Cast, Rubber } from "../material";
+import { CAST_FAMILY, type Cast, type Rubber } from "../material";
 import type { Body } from "../body";
 import { OPENING, type Layout } from "../mould";
 import { quote } from "../quantity";
@@ -144,8 +144,6 @@ export function cautionsOf(rubber: Rubber | null, second: Rubber | null, cast: C
   const once = new Set([...(rubber?.cautions ?? []), ...(second?.cautions ?? [])]);
   const out: { step: StepId; text: string }[] = [...once].map((text) => ({ step: "rubber", text }));
   for (const text of cast?.cautions ?? []) out.push({ step: "cast", text });
-  if (cast?.family === "cement" || cast?.family === "gypsum")
-    out.push({ step: "out", text: "Fresh edges are sharp: gloves when lifting out and trimming; sand wet, with a respirator." });
-  if (cast?.family === "metal") out.push({ step: "out", text: "The casting stays hot long after it is hard: gloves and tongs." });
+  for (const text of cast ? CAST_FAMILY[cast.family].opening : []) out.push({ step: "out", text });
   return out;
 }

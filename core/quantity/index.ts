@@ -1,4 +1,5 @@
 export * from "./units";
 export * from "./parse";
+export * from "./range";
 export * from "./format";
 export * from "./say";

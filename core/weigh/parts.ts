@@ -1,5 +1,6 @@
 import { RATIO_GOOD_PCT, type Part, type PartRole } from "../batch";
-import type { Cast, CastMix, RubberMix } from "../material";
+import { castKind } from "../cast";
+import type { Cast, RubberMix } from "../material";
 
 /** One thing to weigh, with how far off it may be and why it comes at this place. */
 export interface PartToWeigh {
@@ -46,30 +47,14 @@ export function rubberParts(parts: readonly Part[], mix: RubberMix, catalystPct:
   });
 }
 
-/** How far each part of a cast may be off, % of itself: usual workshop practice by kind of mix, tightest where the ratio is a reaction. */
-const BEARS: Record<CastMix["kind"], number> = { gypsum: 1, cement: 1, resin: HALF_RATIO_PCT, melt: 3, metal: 5, recipe: 2 };
 /** Colour and fibre are not part of the reaction. */
 const EXTRA_BEARS_PCT = 5;
 const EXTRAS: readonly PartRole[] = ["pigment", "fibre", "fragrance"];
 
-const WHY: Record<CastMix["kind"], (role: PartRole, i: number) => string> = {
-  gypsum: (role) => (role === "powder" ? "Powder into water, never the other way: it wets without lumps." : "Goes into the bowl before the powder."),
-  cement: (role) =>
-    role === "water"
-      ? "Nine tenths at first; what the mix does not need stays in the jug."
-      : role === "fibre"
-        ? "Folded in last, so that it is not broken."
-        : "Dry things together first.",
-  resin: (_, i) => (i === 0 ? "This part first; the other starts the clock." : "The second part last: from now on the working time runs."),
-  melt: (role) => (role === "fragrance" ? "Off the heat, just before pouring." : "Into the double boiler."),
-  metal: () => "Into the ladle, with what stays behind in it.",
-  recipe: () => "In this order into the pan.",
-};
-
 /** The parts of a casting mix in pouring order, with how far off each may be. */
 export const castParts = (parts: readonly Part[], cast: Cast): PartToWeigh[] =>
   parts.map((c, i) => {
-    const bears = EXTRAS.includes(c.role) ? EXTRA_BEARS_PCT : BEARS[cast.mix.kind];
+    const bears = EXTRAS.includes(c.role) ? EXTRA_BEARS_PCT : castKind(cast.mix).bearsPct;
     return {
       name: c.name,
       role: c.role,
@@ -77,7 +62,7 @@ export const castParts = (parts: readonly Part[], cast: Cast): PartToWeigh[] =>
       volumeMl: c.volumeMl,
       underPct: bears,
       overPct: bears,
-      why: c.note || WHY[cast.mix.kind](c.role, i),
+      why: c.note || castKind(cast.mix).why(c.role, i),
     };
   });
 

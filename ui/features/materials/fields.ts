@@ -1,3 +1,4 @@
+import { castKind, twoPartFields } from "@/core/cast";
 import { Range, type Material } from "@/core/material";
 import type { Dimension } from "@/core/quantity";
 
@@ -29,47 +30,7 @@ const number = (path: string, label: string, dimension: Dimension, more: { facto
   dimension,
   ...more,
 });
-const text = (path: string, label: string): FieldSpec => ({ path, label, kind: "text" });
 const minutes = { factor: 60 };
-
-const part = (path: string, what: string): FieldSpec[] => [
-  text(`${path}.name`, `${what}: name`),
-  number(`${path}.parts`, `${what}: parts`, "count"),
-  number(`${path}.densityGMl`, `${what}: density`, "density"),
-];
-const twoParts = (at: string): FieldSpec[] => [
-  { path: `${at}.basis`, label: "Ratio by", kind: "choice", options: ["mass", "volume"] },
-  ...part(`${at}.partA`, "First part"),
-  ...part(`${at}.partB`, "Second part"),
-];
-
-function mixFields(m: Extract<Material, { kind: "cast" }>["mix"]): FieldSpec[] {
-  switch (m.kind) {
-    case "gypsum":
-      return [
-        range("mix.waterPer100", "Water per 100 powder", "count"),
-        ...m.extras.map((e, i) => number(`mix.extras.${i}.per100Powder`, `${e.name} per 100 powder`, "count")),
-      ];
-    case "cement":
-      return [
-        range("mix.waterPer100", "Water per 100 dry mix", "count"),
-        range("mix.wetDensityGMl", "Wet density", "density"),
-        number("mix.binderFraction", "Binder share of dry mix", "count"),
-        number("mix.polymerPer100", "Polymer liquid per 100", "count"),
-        number("mix.polymerSolids", "Solids share of polymer", "count"),
-        number("mix.fibrePct", "Fibre", "percent"),
-        number("mix.pigmentMaxPctOfBinder", "Most pigment, % of binder", "percent"),
-      ];
-    case "melt":
-      return [range("mix.liquidDensityGMl", "Molten density", "density"), number("mix.fragranceMaxPct", "Most fragrance", "percent")];
-    case "metal":
-      return [range("mix.buttonPct", "Sprue and button", "percent"), range("mix.ladlePct", "Left in the ladle", "percent")];
-    case "resin":
-      return twoParts("mix");
-    case "recipe":
-      return m.per100.map((p, i) => number(`mix.per100.${i}.grams`, `${p.name} per 100 finished`, "count", { suffix: "g" }));
-  }
-}
 
 function settingFields(s: Extract<Material, { kind: "cast" }>["setting"]): FieldSpec[] {
   switch (s.kind) {
@@ -136,7 +97,7 @@ export function fieldsOf(m: Material): FieldSpec[] {
         ...(m.pricePerKg === null ? [] : [number("pricePerKg", "Price of a kilogram", "count", { suffix: "per kg" })]),
         { path: "foodDeclared", label: "Maker declares food contact", kind: "flag" },
         ...(m.mix.kind === "ratio"
-          ? twoParts("mix")
+          ? twoPartFields("mix")
           : [
               range("mix.pct", "Catalyst, % of base", "percent"),
               number("mix.base.densityGMl", "Base: density", "density"),
@@ -151,7 +112,7 @@ export function fieldsOf(m: Material): FieldSpec[] {
         range("shrinkPct", "Shrinkage", "percent"),
         ...thermalFields(m),
         ...settingFields(m.setting),
-        ...mixFields(m.mix),
+        ...castKind(m.mix).fields(m.mix),
       ];
     case "surface":
       return m.densityGMl ? [range("densityGMl", "Density", "density")] : [];

@@ -1,5 +1,7 @@
 "use client";
 
+import { castKind } from "@/core/cast";
+import { CAST_FAMILY } from "@/core/material";
 import { Figure } from "../../../kit/controls";
 import { useUnits } from "../../../kit/units";
 import { JobQuantity, useJob } from "../JobContext";
@@ -11,8 +13,7 @@ export function CastStep() {
   const { fmt, band, say } = useUnits();
   const { cast, castBatch: b, castCure } = plan;
   if (!cast) return <p>Choose what to cast in the pairing step.</p>;
-  const { mix } = cast;
-  const pigmented = mix.kind === "gypsum" || mix.kind === "cement";
+  const { water, pigment, fragrance } = castKind(cast.mix).asks(cast.mix);
   return (
     <>
       <p className="text-lg font-semibold">{cast.name}</p>
@@ -54,12 +55,12 @@ export function CastStep() {
           max={200}
           set={(j, marginPct) => ({ ...j, cast: { ...j.cast, marginPct } })}
         />
-        {pigmented && (
+        {water && (
           <JobQuantity
             path="cast.waterPer100"
-            label={`Water per 100 ${mix.kind === "gypsum" ? "powder" : "dry mix"}`}
-            placeholder={String(mix.waterPer100.typical)}
-            help={`usually ${mix.waterPer100.low} to ${mix.waterPer100.high}, by mass`}
+            label={`Water per 100 ${water.of}`}
+            placeholder={String(water.usual.typical)}
+            help={`usually ${water.usual.low} to ${water.usual.high}, by mass`}
             value={job.cast.waterPer100}
             dimension="count"
             min={0.1}
@@ -68,10 +69,10 @@ export function CastStep() {
             set={(j, waterPer100) => ({ ...j, cast: { ...j.cast, waterPer100 } })}
           />
         )}
-        {pigmented && (
+        {pigment && (
           <JobQuantity
             path="cast.pigmentPct"
-            label={mix.kind === "gypsum" ? "Pigment, % of powder" : "Pigment, % of binder"}
+            label={`Pigment, % of ${pigment.of}`}
             value={job.cast.pigmentPct}
             dimension="percent"
             min={0}
@@ -79,11 +80,11 @@ export function CastStep() {
             set={(j, pigmentPct) => ({ ...j, cast: { ...j.cast, pigmentPct } })}
           />
         )}
-        {mix.kind === "melt" && (
+        {fragrance && (
           <JobQuantity
             path="cast.fragrancePct"
             label="Fragrance"
-            help={`at most ${mix.fragranceMaxPct} %`}
+            help={`at most ${fragrance.mostPct} %`}
             value={job.cast.fragrancePct}
             dimension="percent"
             min={0}
@@ -114,7 +115,7 @@ function Weights() {
   const { fmt, band } = useUnits();
   const { cast, castBatch: b, weights } = plan;
   if (!cast || !b) return null;
-  const dries = cast.family === "gypsum" || cast.family === "cement";
+  const { dries } = CAST_FAMILY[cast.family];
   return (
     <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
       <Figure name="Poured">{fmt(b.wetG, "mass")}</Figure>

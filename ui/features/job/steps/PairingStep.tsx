@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import { useMemo } from "react";
 import { HELD, HELD_LABEL, judgeChain, USE_LABEL, USES, VERDICT_WORD, VERDICTS } from "@/core/fit";
-import { FINISH_KEYS, FINISHES } from "@/core/material";
+import { CAST_FAMILY, FINISH_KEYS, FINISHES } from "@/core/material";
 import { fitQuestionOf } from "@/core/plan";
 import { Choice, Pick, type Option } from "../../../kit/controls";
 import { useUnits } from "../../../kit/units";
@@ -13,16 +13,6 @@ import { useJob, useRemark } from "../JobContext";
 
 const Changes = dynamic(() => import("../Changes").then((m) => m.Changes), { ssr: false });
 const HeatPanel = dynamic(() => import("../../heat/HeatPanel").then((m) => m.HeatPanel), { ssr: false });
-
-const FAMILY: Record<string, string> = {
-  cement: "Cement",
-  gypsum: "Gypsum",
-  wax: "Wax",
-  metal: "Metal",
-  resin: "Resin",
-  food: "Food",
-  soap: "Soap",
-};
 
 export function PairingStep() {
   const { job, plan, catalogue, edit } = useJob();
@@ -47,7 +37,7 @@ export function PairingStep() {
         <Pick
           label="What will you cast?"
           value={job.castId}
-          options={catalogue.casts.map((c) => ({ value: c.id, label: c.name, group: FAMILY[c.family] ?? c.family }))}
+          options={catalogue.casts.map((c) => ({ value: c.id, label: c.name, group: CAST_FAMILY[c.family].label }))}
           help={plan.cast?.note}
           fault={castRemark?.message}
           onChange={(castId) => edit((j) => ({ ...j, castId }))}
