@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { cement } from "./cement";
+import { filled } from "./filled";
 import { gypsum } from "./gypsum";
 import type { AnyKind } from "./kind";
 import { melt } from "./melt";
@@ -8,7 +9,7 @@ import { recipe } from "./recipe";
 import { resin } from "./resin";
 
 /** Every way of making up a casting material, one file each. A new one is a file, an import and a word in this list. */
-const KINDS = [gypsum, cement, melt, metal, resin, recipe] as const;
+const KINDS = [gypsum, cement, melt, metal, resin, filled, recipe] as const;
 
 const schemas = <T extends readonly { schema: z.ZodObject }[]>(kinds: T) => kinds.map((k) => k.schema) as { [K in keyof T]: T[K]["schema"] };
 /** How a casting material is made up, one shape for each way of working it out. */

@@ -2,10 +2,10 @@ import * as z from "zod";
 import { massRatio, RATIO_GOOD_PCT, splitByRatio } from "../mix";
 import { kindOf, numberField, spread, type MixField } from "./kind";
 
-const side = z.object({ name: z.string().min(1), parts: z.number().positive(), densityGMl: z.number().positive() });
+export const resinSide = z.object({ name: z.string().min(1), parts: z.number().positive(), densityGMl: z.number().positive() });
 
 /** Two parts that react, by ratio. */
-const schema = z.object({ kind: z.literal("resin"), basis: z.enum(["mass", "volume"]), partA: side, partB: side });
+const schema = z.object({ kind: z.literal("resin"), basis: z.enum(["mass", "volume"]), partA: resinSide, partB: resinSide });
 
 const part = (path: string, what: string): MixField[] => [
   { path: `${path}.name`, label: `${what}: name`, kind: "text" },

@@ -134,6 +134,11 @@ const ENTRIES: readonly Cast[] = [
     setting: resinRate(24, 36, 72), densityGMl: range(1.08, 1.12, 1.16), peakC: range(30, 45, 90), workingMin: range(40, 90, 240), shrinkPct: range(0.1, 0.3, 0.8), cautions: [resinSkin, "Too deep a pour can overheat and smoke: pour in layers the data sheet allows."],
   },
   {
+    ...base, id: "cast-marble-urethane", name: "Urethane resin with marble dust", family: "resin", note: "Heavy and cool to the hand; the dust also takes up some of the heat.", traits: ["resin", "urethane", "isocyanate"],
+    mix: { kind: "filled", basis: "volume", partA: { name: "Part A", parts: 1, densityGMl: 1.05 }, partB: { name: "Part B", parts: 1, densityGMl: 1.1 }, powder: { name: "Marble dust", densityGMl: 2.7 }, powderPct: range(15, 25, 40) },
+    setting: resinRate(0.2, 0.35, 0.7), densityGMl: range(1.3, 1.48, 1.75), peakC: range(40, 60, 90), workingMin: range(3, 4, 7), shrinkPct: range(0.1, 0.3, 0.8), cautions: [resinSkin, "Part with isocyanate: never sand it fresh, never heat it.", "Fine dust: a respirator while it is weighed and when it is sanded."],
+  },
+  {
     ...base, id: "cast-polyester", name: "Polyester casting resin", family: "resin", note: "Cheap and clear; its styrene is hard on rubber.", traits: ["resin", "styrene"],
     mix: { kind: "resin", basis: "mass", partA: { name: "Resin", parts: 100, densityGMl: 1.1 }, partB: { name: "Hardener paste", parts: 1.5, densityGMl: 1.15 } },
     setting: resinRate(1.5, 3, 8), densityGMl: range(1.15, 1.2, 1.25), peakC: range(50, 90, 160), workingMin: range(8, 15, 25), shrinkPct: range(1.5, 2.3, 3), cautions: [resinSkin, "Styrene fumes burn and harm nerves: respirator for organic vapour, no flame near."],
