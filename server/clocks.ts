@@ -1,7 +1,17 @@
 import { api } from "../contract";
 import type { BenchView } from "../contract/bench";
 import { randomUUID } from "node:crypto";
-import { clockFrom, clockState, type Clock, type ClockKind, type ClockOwner, type ClockState, clockAt, followClock, type Followed } from "../core/clock";
+import {
+  clockFrom,
+  clockState,
+  type Clock,
+  type ClockOwner,
+  type ClockState,
+  clockAt,
+  followClock,
+  type Followed,
+  isShut,
+} from "../core/clock";
 import { shopNow, type Forecast, type TemperatureReading } from "../core/cure";
 import type { PlannedClock } from "../core/plan";
 import { changeClock, deleteReadings, endClocks, insertClocks, insertReading, lastReading, listClocks, listReadings, clocksOfPour } from "../db/clocks";
@@ -17,9 +27,6 @@ const SEEN_AFTER_END = 10 * MINUTE;
 /** Readings from before the oldest running clock that may still bridge into it. */
 const READINGS_BEFORE = 3 * HOUR;
 
-/** Clocks that opening a mould ends. */
-export const OPENS: readonly ClockKind[] = ["tack", "cure", "second-half", "demould"];
-
 /** Sets going those of a pour's clocks that run from a moment: the first stir, the pour, the opening. */
 export function startClocks(w: Workshop, planned: readonly PlannedClock[], when: PlannedClock["when"], owner: ClockOwner): void {
   insertClocks(
@@ -31,7 +38,7 @@ export function startClocks(w: Workshop, planned: readonly PlannedClock[], when:
 /** Lets a pour's clocks run on after it turned out not to be open; takes away those that ran from the opening. */
 export function reopenClocks(w: Workshop, pourId: string): void {
   for (const c of clocksOfPour(w.db, pourId)) {
-    if (OPENS.includes(c.kind)) changeClock(w.db, c.id, (x) => ({ ...x, endedAt: null }));
+    if (isShut(c.kind)) changeClock(w.db, c.id, (x) => ({ ...x, endedAt: null }));
     else if (c.endedAt === null) changeClock(w.db, c.id, (x) => ({ ...x, endedAt: w.now() }));
   }
 }
@@ -66,7 +73,7 @@ function statesOf(w: Workshop, clocks: readonly Clock[], readings: readonly Temp
 
 /** Clocks nobody has put away are forgotten this long after they were due, but for those of a mould that is still shut. */
 const FORGOTTEN_MS = 14 * 24 * HOUR;
-const isForgotten = (s: ClockState, now: number): boolean => !OPENS.includes(s.clock.kind) && now - s.finish.highAt > FORGOTTEN_MS;
+const isForgotten = (s: ClockState, now: number): boolean => !isShut(s.clock.kind) && now - s.finish.highAt > FORGOTTEN_MS;
 
 /** Everything that runs, as it stands now. */
 export function bench(w: Workshop): BenchView {

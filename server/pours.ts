@@ -7,7 +7,8 @@ import { endClocks } from "../db/clocks";
 import type { StoredJob } from "../db/jobs";
 import { type MouldYield, type Photo, type Pour } from "../core/log";
 import { changePour, insertPour, listJobPours, listLog, listMoulds, listPhotos, mouldYields, readPour } from "../db/pours";
-import { OPENS, readShopC, reopenClocks, startClocks } from "./clocks";
+import { isShut } from "../core/clock";
+import { readShopC, reopenClocks, startClocks } from "./clocks";
 import { getJob } from "./jobs";
 import { parseOrRefuse } from "./parse";
 import { catalogue, planJob, planKept, planOfPour } from "./plans";
@@ -131,7 +132,7 @@ export function updatePour(w: Workshop, id: string, body: unknown): Pour {
     if (openedAt === undefined || openedAt === before.openedAt) return;
     if (openedAt === null) reopenClocks(w, id);
     else {
-      endClocks(w.db, (c) => c.pourId === id && OPENS.includes(c.kind), w.now());
+      endClocks(w.db, (c) => c.pourId === id && isShut(c.kind), w.now());
       const planned = planOfPour(w, id);
       if (!planned) return;
       const after = clocksOf(planned, before.kind, before.pourIndex);

@@ -1,16 +1,25 @@
-/** What a clock counts. */
+interface ClockKindInfo {
+  /** What it counts. */
+  label: string;
+  /** It punishes lateness: what is not done by then is lost. The others only become ready. */
+  deadline: boolean;
+  /** It runs while something is shut, and is over when that is opened. */
+  shut: boolean;
+}
+
+/** Every kind of clock, one row each: a new one is a row here. */
 export const CLOCK_KINDS = {
-  "pot-life": "Pot life",
-  degas: "Under vacuum",
-  tack: "Next coat",
-  cure: "Rubber cures",
-  "second-half": "Second half",
-  working: "Working time",
-  demould: "Demould",
-  "post-cure": "Post-cure",
-  drying: "Drying",
-  other: "Timer",
-} as const;
+  "pot-life": { label: "Pot life", deadline: true, shut: false },
+  degas: { label: "Under vacuum", deadline: false, shut: false },
+  tack: { label: "Next coat", deadline: false, shut: true },
+  cure: { label: "Rubber cures", deadline: false, shut: true },
+  "second-half": { label: "Second half", deadline: false, shut: true },
+  working: { label: "Working time", deadline: true, shut: false },
+  demould: { label: "Demould", deadline: false, shut: true },
+  "post-cure": { label: "Post-cure", deadline: false, shut: false },
+  drying: { label: "Drying", deadline: false, shut: false },
+  other: { label: "Timer", deadline: false, shut: false },
+} as const satisfies Record<string, ClockKindInfo>;
 export type ClockKind = keyof typeof CLOCK_KINDS;
 export const CLOCK_KEYS = Object.keys(CLOCK_KINDS) as [ClockKind, ...ClockKind[]];
 
@@ -19,9 +28,9 @@ export const EQUIPMENT = { "vacuum-pot": "the vacuum pot", oven: "the oven", vib
 export type Equipment = keyof typeof EQUIPMENT;
 export const EQUIPMENT_KEYS = Object.keys(EQUIPMENT) as [Equipment, ...Equipment[]];
 
-/** Clocks that punish lateness: what is not done by then is lost. The others only become ready. */
-const DEADLINES: readonly ClockKind[] = ["pot-life", "working"];
-export const isDeadline = (k: ClockKind): boolean => DEADLINES.includes(k);
+export const isDeadline = (k: ClockKind): boolean => CLOCK_KINDS[k].deadline;
+/** True for what runs while a mould or a coat is shut: opening it ends the clock. */
+export const isShut = (k: ClockKind): boolean => CLOCK_KINDS[k].shut;
 
 /** When a clock wants hands: the early end of a deadline, the typical end of a wait. */
 export const dueAt = (s: { clock: { kind: ClockKind }; finish: { lowAt: number; typicalAt: number } }): number =>

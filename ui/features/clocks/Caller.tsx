@@ -41,7 +41,7 @@ export function Caller() {
       if (told.current.has(c.clock.id)) continue;
       told.current.add(c.clock.id);
       if (typeof Notification !== "undefined" && Notification.permission === "granted")
-        new Notification(c.clock.label, { body: CLOCK_KINDS[c.clock.kind], tag: c.clock.id });
+        new Notification(c.clock.label, { body: CLOCK_KINDS[c.clock.kind].label, tag: c.clock.id });
     }
   }, [calling]);
   if (calling.length === 0) return null;
@@ -83,7 +83,7 @@ function CallRow({ state, now, refresh }: { state: ClockState; now: number | nul
           {state.clock.label}
         </Link>
         <span className="text-sm">
-          {late ? "Its time is over" : state.closesAt ? "The window is open" : CLOCK_KINDS[state.clock.kind]}
+          {late ? "Its time is over" : state.closesAt ? "The window is open" : CLOCK_KINDS[state.clock.kind].label}
           {now !== null && `, ${fromNow(at, now)}`}
         </span>
       </span>

@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import { CLOCK_KINDS, dueAt, isDeadline } from "@/core/clock/kinds";
+import { CLOCK_KINDS, dueAt, isDeadline, isShut } from "@/core/clock/kinds";
 import type { ClockState } from "@/core/clock";
 import { notice } from "../../kit/notice";
 import type { ClockAct } from "@/contract/bench";
@@ -68,7 +68,7 @@ export function ClockCard({ state, now }: { state: ClockState; now: number | nul
         ) : (
           <b className="min-w-0 truncate">{clock.label}</b>
         )}
-        <span className="shrink-0 text-sm text-soft">{CLOCK_KINDS[clock.kind].toLowerCase()}</span>
+        <span className="shrink-0 text-sm text-soft">{CLOCK_KINDS[clock.kind].label.toLowerCase()}</span>
       </span>
       <span className="figure block text-4xl leading-tight" data-testid="clock-left">
         {big}
@@ -101,7 +101,7 @@ export function ClockCard({ state, now }: { state: ClockState; now: number | nul
           <button type="button" className="btn btn-bare !min-h-11" onClick={() => void act({ do: "reopen" })}>
             Let it run on
           </button>
-        ) : clock.pourId && ["cure", "demould", "second-half"].includes(clock.kind) ? (
+        ) : clock.pourId && isShut(clock.kind) && clock.closes === null ? (
           <Link className="btn btn-bare !min-h-11" href={`/log/${clock.pourId}`}>
             Open it
           </Link>

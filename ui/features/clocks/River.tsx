@@ -121,7 +121,7 @@ export function River({ bench, now, planned }: { bench: BenchView; now: number; 
                     <span className="block truncate font-semibold">{c.clock.label}</span>
                   )}
                   <span className="block truncate text-sm text-soft">
-                    {CLOCK_KINDS[c.clock.kind]}, {clockTime(hands, now)}
+                    {CLOCK_KINDS[c.clock.kind].label}, {clockTime(hands, now)}
                   </span>
                 </span>
                 <span className="relative block h-8 sm:flex-1">

@@ -5,6 +5,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import type { ClockState } from "@/core/clock";
+import { isShut } from "@/core/clock/kinds";
 import { FAULTS, type FaultKey, OUTCOME_WORD, OUTCOMES } from "@/core/plan";
 import type { NextChange } from "@/core/rack";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
@@ -56,7 +57,7 @@ export function PourScreen({
   const s = pour.snapshot;
   const curing = pour.openedAt === null;
   const live = bench?.clocks.filter((c) => c.clock.pourId === pour.id) ?? [];
-  const clock = (live.length > 0 ? live : firstClocks).find((c) => ["cure", "demould", "second-half", "tack"].includes(c.clock.kind)) ?? null;
+  const clock = (live.length > 0 ? live : firstClocks).find((c) => isShut(c.clock.kind)) ?? null;
   const ready = clock
     ? { low: clock.finish.lowAt, at: clock.finish.typicalAt, high: clock.finish.highAt }
     : { low: pour.readyLowAt, at: pour.readyAt, high: pour.readyHighAt };
