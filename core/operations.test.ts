@@ -90,7 +90,9 @@ describe("operations", () => {
     });
     expect(faults("fit.check", { rubberId: "x" })[0]!.path).toBe("rubberId");
     expect(faults("plan", { job: { format: 2 } }).length).toBeGreaterThan(3);
-    expect(faults("plan", { job: { format: 99 } })).toEqual([{ path: "job", message: "this job was written by a newer version (format 99; this one knows 2)" }]);
+    expect(faults("plan", { job: { format: 99 } })).toEqual([
+      { path: "job", message: "this job was written by a newer version (format 99; this one knows 2)" },
+    ]);
     expect(faults("plan", null).length).toBe(1);
     expect(faults("batch.split", { mixG: 100, gMl: 1, cupMl: 100, degas: true, potLifeMin: 2 })[0]!.message).toMatch(/leave the vacuum out/);
     expect(faults("schedule.solve", { tasks: [{ id: "a", handsMin: 30, after: [{ id: "z" }] }], waking: [[0, 600]] })[0]!.message).toMatch(

@@ -16,6 +16,7 @@ import {
 import { heatFinding } from "./heat";
 import { isTriable, withPatch } from "./patch";
 import { RULES, type Rule } from "./rules";
+import type { RuleTrait } from "./traits";
 import { CONTACT_LABEL, worstOf, type Contact, type Finding, type Verdict } from "./verdict";
 
 export const USES = ["display", "outdoors", "food", "candle", "hung", "toy"] as const;
@@ -100,7 +101,7 @@ interface Party {
   /** Names it among others; what is no entry of the catalogue goes by its name. */
   id?: string;
   name: string;
-  traits: readonly string[];
+  traits: readonly RuleTrait[];
 }
 
 const fires = (rule: Rule, left: Party, right: Party): boolean =>
@@ -161,7 +162,7 @@ const TRADE_SOURCE = "No rule of ours speaks against it";
 
 /** The master's surface as the rubber meets it: with the sealer and release that lie on it. */
 function preparedSurface(surface: Surface, sealer: Release | null, release: Release | null): Party {
-  const traits = [...surface.traits];
+  const traits: RuleTrait[] = [...surface.traits];
   if (sealer && sealer.role !== "release") {
     traits.push("sealed-coat");
     if (sealer.traits.includes("barrier")) traits.push("barrier-coat");
@@ -253,7 +254,13 @@ export function judgeChain(q: FitQuestion, catalogue: Catalogue, heatOf: HeatOf 
     links.push(
       judge("release-cast", release ? { name: release.name, traits: release.traits } : { name: "No release", traits: ["no-release"] }, castParty(cast, q.use)),
     );
-    links.push(judge("mould-cast", { name: "This mould", traits: [`held-${q.held}`, ...(q.washedToday ? ["washed-today"] : ["dry"])] }, cast));
+    links.push(
+      judge(
+        "mould-cast",
+        { name: "This mould", traits: [`held-${q.held}` as const, ...(q.washedToday ? (["washed-today"] as const) : (["dry"] as const))] },
+        cast,
+      ),
+    );
     links.push(judge("cast-use", castParty(cast, q.use), { name: USE_LABEL[q.use], traits: [`use:${q.use}`] }));
   }
   const answered = links.map((l) => tested(l, catalogue));

@@ -76,7 +76,7 @@ describe("contact rules", () => {
   });
 
   it("a metal of unknown lead is kept from food and toys", () => {
-    const odd = { ...catalogue.casts.find((c) => c.id === "cast-pewter")!, id: "own", traits: ["metal", "molten"] };
+    const odd = { ...catalogue.casts.find((c) => c.id === "cast-pewter")!, id: "own", traits: ["metal" as const, "molten" as const] };
     const withOdd = { ...catalogue, casts: [odd, ...catalogue.casts] };
     expect(judgeChain({ ...blank, castId: "own", use: "toy" }, withOdd).verdict).toBe("no");
     expect(judgeChain({ ...blank, castId: "own", use: "food" }, withOdd).verdict).toBe("no");

@@ -1,3 +1,5 @@
+import { ASKED_FOR, PLAIN } from "../material/traits";
+import { BUILT_IN, Material } from "../material";
 import { catalogueOf } from "../material";
 import { cheapestChanges,judgeChain,NOTHING_SAID,RULES,VERDICTS,type FitQuestion } from ".";
 
@@ -182,4 +184,13 @@ describe("the cheapest changes", () => {
     expect(changes({ ...SN, ...on("metal"), ...cast("plaster") })).toEqual([]);
     expect(changes({})).toEqual([]);
   });
+});
+
+it("every trait that is asked for is asked for by some rule or reckoning, and every built-in has only traits that are known", () => {
+  const asked = new Set(RULES.flatMap((r) => [...r.left, ...r.right, ...(r.unless ?? [])]));
+  // Read by name, outside the rules.
+  const byName = ["barrier", "silicone-oil", "silicone", "solvent", "rubber-to-rubber", "not-for-paint", "food-declared", "oil-clay", "condensation"];
+  for (const t of ASKED_FOR) expect([t, asked.has(t) || byName.includes(t)]).toEqual([t, true]);
+  for (const t of PLAIN) expect([t, asked.has(t)]).toEqual([t, false]);
+  for (const m of BUILT_IN) expect(Material.parse(m).traits).toEqual(m.traits);
 });

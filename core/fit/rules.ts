@@ -1,4 +1,5 @@
-import type { Confidence,Contact,Verdict } from "./verdict";
+import type { RuleTrait } from "./traits";
+import type { Confidence, Contact, Verdict } from "./verdict";
 
 /**
  * A contact rule. It fires when the first party has every trait of `left`, the second every trait of `right`, and
@@ -7,9 +8,9 @@ import type { Confidence,Contact,Verdict } from "./verdict";
 export interface Rule {
   id: string;
   contact: Contact;
-  left: readonly string[];
-  right: readonly string[];
-  unless?: readonly string[];
+  left: readonly RuleTrait[];
+  right: readonly RuleTrait[];
+  unless?: readonly RuleTrait[];
   verdict: Verdict;
   reason: string;
   remedy: string;

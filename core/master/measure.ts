@@ -21,10 +21,15 @@ function problemsOf(kind: ShapeKind, told: Told): FormProblem[] {
   for (const f of shape.fields) {
     const v = told.sizes[f.key];
     const path = `master.sizes.${f.key}`;
-    if (!Number.isFinite(v)) problems.push({ path, message: `${f.label} is not a number: measure it again.` });
-    else if (v < f.min) problems.push({ path, message: `${f.label} is ${quote(v, f.dimension)}: it has to be ${quote(f.min, f.dimension)} or more.` });
+    if (!Number.isFinite(v)) problems.push({ code: "not-a-number", path, message: `${f.label} is not a number: measure it again.` });
+    else if (v < f.min)
+      problems.push({ code: "too-small", path, message: `${f.label} is ${quote(v, f.dimension)}: it has to be ${quote(f.min, f.dimension)} or more.` });
     else if (v > f.max)
-      problems.push({ path, message: `${f.label} is ${quote(v, f.dimension)}: it can be at most ${quote(f.max, f.dimension)}. Check the unit.` });
+      problems.push({
+        code: "too-large",
+        path,
+        message: `${f.label} is ${quote(v, f.dimension)}: it can be at most ${quote(f.max, f.dimension)}. Check the unit.`,
+      });
   }
   return [...problems, ...(shape.problems?.(told) ?? [])];
 }

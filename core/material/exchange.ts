@@ -2,6 +2,7 @@ import * as z from "zod";
 import { BUILT_IN, isBuiltIn } from "./library";
 import { doubtsAbout, type Doubt } from "./plausible";
 import { Material, type MaterialKind } from "./schema";
+import { isTrait } from "./traits";
 
 /** The open form in which materials travel. Its JSON Schema is published at /api/materials/schema. */
 export const MaterialFile = z.strictObject({ format: z.literal("zesty-materials"), version: z.literal(1), materials: z.array(Material).max(5000) });
@@ -106,8 +107,17 @@ function judge(raw: unknown, line: number, into: ReadMaterials): void {
     return;
   }
   const parsed = Material.safeParse(fillGaps(raw));
-  if (parsed.success) into.good.push({ line, material: parsed.data, doubts: doubtsAbout(parsed.data) });
+  if (parsed.success) into.good.push({ line, material: parsed.data, doubts: [...doubtsAbout(parsed.data), ...strangeTraits(raw)] });
   else for (const i of parsed.error.issues) into.faults.push({ line, column: i.path.join("."), message: faultWords(raw, i.path, i.message) });
+}
+
+/** Words among the traits that no rule knows: left out, and said so. */
+function strangeTraits(raw: unknown): Doubt[] {
+  const words: unknown = typeof raw === "object" && raw !== null ? Reflect.get(raw, "traits") : null;
+  if (!Array.isArray(words)) return [];
+  return words
+    .filter((w) => !isTrait(w))
+    .map((w) => ({ path: "traits", message: `"${String(w).slice(0, 40)}" is no trait that any rule knows, and was left out: write it into the note.` }));
 }
 
 /** What a table may leave out because it follows or hardly matters. */

@@ -1,6 +1,5 @@
 import { range } from "../quantity";
 import type { Range } from "../quantity";
-import type {} from "./schema";
 
 /** What seals the box, what stands behind the rubber, and how the casting is finished: short lists, each entry with the traits the rules look at. */
 export const SEALINGS = {

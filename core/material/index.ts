@@ -2,6 +2,7 @@ export { range, Range } from "../quantity";
 export { CastMix } from "../cast";
 export * from "./families";
 export * from "./schema";
+export * from "./traits";
 export * from "./library";
 export * from "./pick";
 export * from "./plausible";

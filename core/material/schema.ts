@@ -2,6 +2,7 @@ import { z } from "zod";
 import { CastMix } from "../cast";
 import { Catalysed, TwoPart } from "../mix";
 import { fromZero, positive, Range } from "../quantity";
+import { isTrait, TRAITS } from "./traits";
 
 const base = {
   id: z.string().min(1).max(80),
@@ -9,8 +10,8 @@ const base = {
   note: z.string().max(600).default(""),
   /** Where the figures come from, in the person's words. */
   provenance: z.string().max(200).default("Typical of its kind; check your data sheet"),
-  /** Short labels the contact rules look at, such as "sulphur" or "porous". */
-  traits: z.array(z.string().max(40)).default([]),
+  /** What the contact rules look at, such as "sulphur" or "porous". Words that no rule and no reckoning knows are left out. */
+  traits: z.preprocess((words) => (Array.isArray(words) ? words.filter(isTrait) : words), z.array(z.enum(TRAITS))).default([]),
   cautions: z.array(z.string().max(300)).default([]),
   /** The built-in entry this one was copied from, if any. */
   copiedFrom: z.string().nullable().default(null),

@@ -27,11 +27,13 @@ export function placeInserts(inserts: readonly Insert[], m: Body): { placed: Pla
     const cover = i.upright ? m.lengthMm / 2 - Math.abs(i.asideMm) - i.diameterMm / 2 : Math.min(i.fromMm, m.heightMm - i.fromMm) - i.diameterMm / 2;
     if (i.lengthMm > room && i.kind !== "wick" && i.kind !== "tube")
       warnings.push({
+        code: "insert-does-not-fit",
         path,
         message: `${kind.label} of ${mm(i.lengthMm)} does not fit where it is put: there is ${mm(Math.max(0, room))}. Shorten it or move it.`,
       });
     else if (cover < i.diameterMm && i.kind === "rod")
       warnings.push({
+        code: "insert-shows",
         path,
         message: `${kind.label} has ${mm(Math.max(0, cover))} of cast beside it, less than its own ${mm(i.diameterMm)}: it may show through or rust out.`,
       });
@@ -62,7 +64,10 @@ export function hollowCast(m: Body, d: MouldDecision, inside: Inside, cavityMl: 
   const h = inside.hollow;
   if (!h) return null;
   if (m.hollow.length > 0)
-    return { hollow: null, warnings: [{ path: "inside.hollow", message: "This piece has a hollow of its own already: cast it solid round its core." }] };
+    return {
+      hollow: null,
+      warnings: [{ code: "hollow-already", path: "inside.hollow", message: "This piece has a hollow of its own already: cast it solid round its core." }],
+    };
   const out = hollowOut(m, h.shellMm);
   const way = HOLLOW_WAYS[h.way];
   const back = m.levels[0];
@@ -70,9 +75,14 @@ export function hollowCast(m: Body, d: MouldDecision, inside: Inside, cavityMl: 
   const mouthMm = Math.max(0, h.mouthMm ?? open);
   const warnings: FormProblem[] = [];
   if (out.hollowMl <= 0.02 * m.volumeMl)
-    warnings.push({ path: "inside.hollow", message: `A shell of ${mm(h.shellMm)} leaves next to no hollow in this piece: make it thinner, or cast it solid.` });
+    warnings.push({
+      code: "no-hollow-left",
+      path: "inside.hollow",
+      message: `A shell of ${mm(h.shellMm)} leaves next to no hollow in this piece: make it thinner, or cast it solid.`,
+    });
   if (mouthMm < way.mouthMm)
     warnings.push({
+      code: "mouth-too-narrow",
       path: "inside.hollow",
       message: `The mouth is ${mm(mouthMm)}; ${way.label.toLowerCase()} wants about ${mm(way.mouthMm)}. Plan a wider opening now, before the mould is built round it, or cast solid.`,
     });

@@ -1,7 +1,6 @@
 import type { BoxStock, Jacket } from "../material";
 import { quote } from "../quantity";
 import { footprintOf, outerSizesOnly, type Body } from "../body";
-import type { FormProblem } from "../master";
 import { boxAround, boxGiven, type BoxPlan } from "./box";
 import { GRAVITY } from "./constants";
 import { BOX_SHAPES, type BoxShape } from "./choices";
@@ -9,6 +8,7 @@ import { OPENING } from "./openings";
 import type { MouldDecision } from "./decision";
 import { aroundBlock, type JacketPlan } from "./jacket";
 import type { BlockOpening, BlockPour } from "./openings/kind";
+import type { MouldProblem } from "./problem";
 import { layOutSkin, type CoatPour, type SkinLayout } from "./skin";
 
 const mm = (v: number) => quote(v, "length");
@@ -51,7 +51,7 @@ export interface BlockLayout {
 
 export type Layout = BlockLayout | SkinLayout;
 
-export type LaidOut = { ok: true; layout: Layout; warnings: FormProblem[] } | { ok: false; problems: FormProblem[] };
+export type LaidOut = { ok: true; layout: Layout; warnings: MouldProblem[] } | { ok: false; problems: MouldProblem[] };
 
 /** A master of which only the outer sizes and the volume are known: its holes are already out of the volume. */
 const holesLeftOut = outerSizesOnly;
@@ -71,17 +71,21 @@ export function layOutMould(m: Body, d: MouldDecision, stock: BoxStock | null, j
 
 function layOutBlock(m: Body, d: MouldDecision, kind: BlockOpening, stock: BoxStock | null, jacket: Jacket): LaidOut {
   const footprint = footprintOf(m);
-  const problems: FormProblem[] = [];
-  const warnings: FormProblem[] = [];
+  const problems: MouldProblem[] = [];
+  const warnings: MouldProblem[] = [];
   const box = d.ownBox ? boxGiven(footprint, d.box, d.ownBox.lengthMm, d.ownBox.widthMm) : boxAround(footprint, d.box, d.wallMm);
 
   if (d.ownBox && box.leastWallMm <= 0) {
     problems.push({
+      code: "box-too-small",
+      step: "box",
       path: "mould.ownBox",
       message: `The master (${mm(m.lengthMm)} × ${mm(m.widthMm)}) does not fit in a box of ${mm(box.lengthMm)} × ${mm(box.widthMm)}: use a larger box, or let the walls size it.`,
     });
   } else if (d.ownBox && box.leastWallMm < 6) {
     warnings.push({
+      code: "box-wall-thin",
+      step: "box",
       path: "mould.ownBox",
       message: `This box leaves only ${mm(box.leastWallMm)} of rubber at the thinnest: it will tear. Most block moulds keep ${mm(6)} or more.`,
     });
@@ -90,49 +94,70 @@ function layOutBlock(m: Body, d: MouldDecision, kind: BlockOpening, stock: BoxSt
   const partingOnMaster = d.partingMm ?? m.widestMm;
   if (kind.base && partingOnMaster > m.heightMm) {
     problems.push({
+      code: "parting-above-master",
+      step: "opening",
       path: "mould.partingMm",
       message: `The parting at ${mm(partingOnMaster)} is above the master, which is ${mm(m.heightMm)} high: put it between 0 and ${mm(m.heightMm)}.`,
     });
   }
   if (!d.ownBox && d.wallMm > Math.max(m.lengthMm, m.widthMm)) {
     warnings.push({
+      code: "wall-very-thick",
+      step: "opening",
       path: "mould.wallMm",
       message: `A wall of ${mm(d.wallMm)} is thicker than the master is wide (${mm(Math.max(m.lengthMm, m.widthMm))}): check the unit; it takes far more rubber than it needs.`,
     });
   } else if (!d.ownBox && d.wallMm < 6) {
     warnings.push({
+      code: "wall-thin",
+      step: "opening",
       path: "mould.wallMm",
       message: `A wall of ${mm(d.wallMm)} tears easily: most block moulds keep ${mm(6)} or more.`,
     });
   }
   if (d.coverMm < 5)
     warnings.push({
+      code: "cover-thin",
+      step: "opening",
       path: "mould.coverMm",
       message: `A cover of ${mm(d.coverMm)} is thin over the highest point: ${mm(10)} or more is usual.`,
     });
   if (kind.onlyStretches && m.widestMm > 0.02 * m.heightMm) {
     warnings.push({
+      code: "widest-above-back",
+      step: "opening",
       path: "mould.opening",
       message: `The master is widest ${mm(m.widestMm)} above its back, so an open-faced mould has to stretch over it to let go. A two-part mould, or turning the master over, avoids that.`,
     });
   }
   const plugsMl = kind.plugs ? d.plugs.reduce((s, p) => s + p.count * plugMl(p), 0) : 0;
   if (kind.plugs && d.plugs.length === 0)
-    warnings.push({ path: "mould.plugs", message: "No plug is named yet: add each hole or recess that gets one, or choose two parts." });
+    warnings.push({
+      code: "no-plug-named",
+      step: "opening",
+      path: "mould.plugs",
+      message: "No plug is named yet: add each hole or recess that gets one, or choose two parts.",
+    });
   for (const p of kind.plugs ? d.plugs : []) {
     if (p.lengthMm > Math.max(m.heightMm, m.lengthMm, m.widthMm))
       warnings.push({
+        code: "plug-too-long",
+        step: "opening",
         path: "mould.plugs",
         message: `${p.name} is ${mm(p.lengthMm)} long, longer than the master itself: measure its hole again.`,
       });
   }
   if (plugsMl >= m.volumeMl)
     problems.push({
+      code: "plugs-fill-it",
+      step: "opening",
       path: "mould.plugs",
       message: `The plugs take ${quote(plugsMl, "volume")}, as much as the whole master of ${quote(m.volumeMl, "volume")}: one of their sizes is misread.`,
     });
   if (stock && stock.bends === (d.box === "rectangular")) {
     warnings.push({
+      code: "sheet-does-not-suit",
+      step: "box",
       path: "boxId",
       message: stock.bends
         ? `${stock.name} bends: use it for a wrap, or choose a stiff panel for a rectangular box.`

@@ -1,5 +1,5 @@
 import { exposedArea, growOver, halfLength, outerSizesOnly, seamLength, steepShare, type Grown, type Body } from "../body";
-import type { FormProblem } from "../master";
+import type { MouldProblem } from "./problem";
 import { quote } from "../quantity";
 import type { SkinOpening } from "./openings/kind";
 import type { MouldDecision } from "./decision";
@@ -68,9 +68,9 @@ function keysAlong(seamMm: number): number[] {
 }
 
 /** Lays out a brushed or pressed skin: coats, flanges, run-off, and the jacket behind it. */
-export function layOutSkin(m: Body, d: MouldDecision, kind: SkinOpening, jacket: Jacket): { layout: SkinLayout; warnings: FormProblem[] } {
+export function layOutSkin(m: Body, d: MouldDecision, kind: SkinOpening, jacket: Jacket): { layout: SkinLayout; warnings: MouldProblem[] } {
   const { skin } = d;
-  const warnings: FormProblem[] = [];
+  const warnings: MouldProblem[] = [];
   const { pressed } = kind;
   const depths = Array.from({ length: skin.coats }, (_, i) => skin.firstMm + i * skin.coatMm);
   const skinMm = depths.at(-1) ?? skin.firstMm;
@@ -119,19 +119,30 @@ export function layOutSkin(m: Body, d: MouldDecision, kind: SkinOpening, jacket:
 
   const outside = grown.at(-1) ?? growOver(m, skinMm);
   if (kind.jacket === "needed" && jacket === "none")
-    warnings.push({ path: "jacket", message: `A skin of ${mm(skinMm)} does not keep its own shape: choose what its jacket is made of.` });
+    warnings.push({
+      code: "jacket-needed",
+      step: "box",
+      path: "jacket",
+      message: `A skin of ${mm(skinMm)} does not keep its own shape: choose what its jacket is made of.`,
+    });
   if (skinMm < 4)
     warnings.push({
+      code: "skin-thin",
+      step: "opening",
       path: "mould.skin",
       message: `A skin of ${mm(skinMm)} tears at the edges: ${mm(5)} to ${mm(10)} is usual. Add a coat, or make the coats thicker.`,
     });
   if (!pressed && (skin.firstMm > 1.5 || skin.coatMm > 3))
     warnings.push({
+      code: "coats-thick",
+      step: "opening",
       path: "mould.skin",
       message: `Brushed coats of more than ${mm(3)} slide off, and a first coat of more than ${mm(1.5)} traps air in the detail: make them thinner and more of them.`,
     });
   if (outerSizesOnly(m))
     warnings.push({
+      code: "outer-sizes-only",
+      step: "opening",
       path: "mould.skin",
       message: "Only the master's outer sizes are known, so the skin is reckoned on a smooth body of that size: folds and hollows take more.",
     });

@@ -1,4 +1,4 @@
-import type { FitQuestion } from "../fit";
+import type { FitQuestion, Held } from "../fit";
 import { OPENING } from "../mould";
 import type { Job } from "../record";
 
@@ -27,3 +27,6 @@ export function fitQuestionOf(job: Job): FitQuestion {
     finish: job.finish,
   };
 }
+
+/** The graver of two histories: what is not food outweighs food, and food outweighs nothing. */
+export const moreHeld = (a: Held, b: Held): Held => (a === "non-food" || b === "non-food" ? "non-food" : a === "food" || b === "food" ? "food" : "new");

@@ -1,4 +1,6 @@
 import type { Job } from "../record";
+import { quote } from "../quantity";
+import type { Add } from "./remarks";
 import { pick, type BoxStock, type Range, type Rubber, type Catalogue } from "../material";
 import type { Body } from "../body";
 import {
@@ -23,6 +25,7 @@ import {
   type CutPlan,
   type Grade,
   type Hoop,
+  type Opening,
   type Layout,
   type PanelBow,
   type PressedPanel,
@@ -151,4 +154,80 @@ export function planStrength(
     cores: coresOf(m, d, rubber, plugRubber, gMl),
     leverage: hasLeverage(layout, d),
   };
+}
+
+/** What is to be said of how a mould stands up and lets go. */
+export function strengthRemarks(opening: Opening, strength: PlannedStrength, add: Add): void {
+  const { worst } = strength;
+  if (worst && strength.support === "free" && worst.grade !== "holds") {
+    const band = `${quote(worst.mostMm.typical, "length")} (${quote(worst.mostMm.low, "length")} to ${quote(worst.mostMm.high, "length")})`;
+    add("strength", "warning", [
+      {
+        code: "walls-bulge",
+        path: "strength",
+        message:
+          worst.grade === "bulges"
+            ? `Free-standing, the walls bulge ${band} under this fill; ${quote(strength.toleranceMm, "length")} is allowed. Make them thicker, put boards and straps round them, or give the mould a jacket.`
+            : `Free-standing, the walls bulge about ${band}: inside ${quote(strength.toleranceMm, "length")} if all goes well. Boards and two bands make it sure.`,
+      },
+    ]);
+  }
+  if (worst?.large && strength.support === "free")
+    add("strength", "warning", [
+      {
+        code: "bulge-large",
+        path: "strength.large",
+        message: "The bulge is more than half the wall's thickness: past that the figures only say that it is far too much.",
+      },
+    ]);
+  if (worst?.blocky && strength.support === "free")
+    add("strength", "warning", [
+      {
+        code: "wall-blocky",
+        path: "strength.blocky",
+        message: "This wall is thicker than a third of its span: blockier than plates are reckoned, so take the bulge as a rough figure.",
+      },
+    ]);
+  if (strength.support === "boards" && strength.boards && !strength.boards.enough)
+    add("strength", "warning", [
+      {
+        code: "boards-bow",
+        path: "strength.boards",
+        message: `${strength.boards.stock.name} bows ${quote(strength.boards.bow.mostMm.typical, "length")} behind the rubber even with ${strength.boards.straps.length} straps, or a strap pulls more than ${Math.round(strength.boards.pullN)} N: take a stiffer board or a stronger strap.`,
+      },
+    ]);
+  if (strength.panel && strength.panel.mostMm.typical > 1)
+    add("box", "warning", [
+      {
+        code: "box-bows",
+        path: "boxId",
+        message: `Under the rubber the longest side bows ${quote(strength.panel.mostMm.typical, "length")}: put straps over battens round it, or take a stiffer sheet.`,
+      },
+    ]);
+  if (strength.hoop?.used && strength.hoop.used > 0.5)
+    add("box", "warning", [
+      {
+        code: "wrap-strained",
+        path: "boxId",
+        message: `The wrap uses ${Math.round(strength.hoop.used * 100)} % of its weakest strength at the foot: take a thicker sheet, or bind it with cord.`,
+      },
+    ]);
+  if (strength.stretch.grade !== "holds") {
+    const pct = (v: number) => `${Math.round(v * 100)} %`;
+    add("opening", "warning", [
+      {
+        code: "stretches-too-far",
+        path: "mould.opening",
+        message: `To let go it has to stretch ${pct(strength.stretch.strain)} where it is narrow; this rubber is good for ${pct(strength.stretch.safe.low)} to ${pct(strength.stretch.safe.typical)}, cast after cast.${OPENING[opening].ifTooTight}`,
+      },
+    ]);
+  }
+  for (const c of strength.cores.filter((x) => x.grade === "bulges"))
+    add("strength", "warning", [
+      {
+        code: "core-weak",
+        path: "strength.cores",
+        message: `${c.name}: ${quote(c.lengthMm, "length")} long on ${quote(c.diameterMm, "length")} sags ${quote(c.sagMm, "length")} or tears when it is drawn. Fill the hole in the master and drill the castings, or cast the core round a pin.`,
+      },
+    ]);
 }

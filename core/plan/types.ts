@@ -4,10 +4,12 @@ import type { Chain, Verdict } from "../fit";
 import type { HeatQuestion, HeatStudy } from "../heat";
 import type { Cast, Rubber } from "../material";
 import type { Body } from "../body";
-import type { FormProblem } from "../master";
 import type { Buoyancy, HollowCast, Layout, PlacedInsert, RubberPour, Section, ShrinkChain, ThinSection } from "../mould";
 import type { Dossier } from "../record";
+import type { Remark, StepId } from "./remarks";
 import type { PlannedStrength } from "./strength";
+
+export { STEP_IDS, type Remark, type StepId } from "./remarks";
 
 /** One pour or coat of rubber with everything needed to make it. */
 export type PlannedPour = RubberPour & {
@@ -23,8 +25,6 @@ export type PlannedPour = RubberPour & {
   wallPushN: number | null;
 };
 
-export const STEP_IDS = ["master", "pairing", "opening", "prepare", "box", "rubber", "strength", "cast", "out"] as const;
-export type StepId = (typeof STEP_IDS)[number];
 export type StepState = "waiting" | "asks" | "settled" | "troubled";
 
 export interface Step {
@@ -32,12 +32,6 @@ export interface Step {
   state: StepState;
   /** What is missing or wrong, or the step's answer in a few words. */
   line: string;
-}
-
-/** A doubt or fault about one thing a person typed. */
-export interface Remark extends FormProblem {
-  severity: "fault" | "warning";
-  step: StepId;
 }
 
 export interface Weights {

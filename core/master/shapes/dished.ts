@@ -21,11 +21,13 @@ export function tooThick({ sizes: s }: Told, leastMm: number, what: string): For
   const problems: FormProblem[] = [];
   if (2 * s.wallMm >= leastMm)
     problems.push({
+      code: "walls-fill-it",
       path: "master.sizes.wallMm",
       message: `Two walls of ${quote(s.wallMm, "length")} fill ${what} of ${quote(leastMm, "length")}: make the wall thinner, or choose a solid shape.`,
     });
   if (s.floorMm >= s.heightMm)
     problems.push({
+      code: "floor-fills-it",
       path: "master.sizes.floorMm",
       message: `A floor of ${quote(s.floorMm, "length")} leaves no hollow in a height of ${quote(s.heightMm, "length")}: make the floor thinner, or choose a solid shape.`,
     });

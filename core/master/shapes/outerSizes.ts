@@ -28,6 +28,7 @@ export function tooMuch({ sizes: s }: Told, ml: number, path: SizeKey): FormProb
   return ml > most * 1.001
     ? [
         {
+          code: "more-than-outer-sizes",
           path: `master.sizes.${path}`,
           message: `That makes ${quote(ml, "volume")}, but the outer sizes hold only ${quote(most, "volume")}: one of them is misread.`,
         },

@@ -67,7 +67,11 @@ export interface Told {
   readingMm: number;
 }
 
+/** Something wrong with, or doubtful about, what a person told. */
 export interface FormProblem {
+  /** What it is, whatever words say it. */
+  code: string;
+  /** What it is about, dotted into the job. */
   path: string;
   message: string;
 }

@@ -7,7 +7,7 @@ export const turned: Shape = {
   fields: [],
   problems: ({ profile: p }) => {
     const problems: FormProblem[] = [];
-    const say = (message: string) => problems.push({ path: "master.profile", message });
+    const say = (message: string) => problems.push({ code: "profile", path: "master.profile", message });
     if (p.length < 2) {
       say("A turned profile needs at least two points: the back and the top.");
       return problems;

@@ -1,0 +1,103 @@
+import { massRatio, rubberBatch } from "../batch";
+import type { Body } from "../body";
+import { CONDENSATION_DEPTH_MM, rubberCure } from "../cure";
+import type { Rubber } from "../material";
+import { buoyancy, hydrostaticPa, OPENING, wallPushN, type BlockPour, type Layout, type RubberPour } from "../mould";
+import { quote } from "../quantity";
+import type { Job } from "../record";
+import type { Add } from "./remarks";
+import type { PlannedPour } from "./types";
+
+/** One pour or coat with everything needed to make it. */
+export function planPour(
+  job: Job,
+  layout: Layout,
+  pour: RubberPour,
+  rubber: Rubber,
+  masterG: number,
+  shopC: number,
+  fault: (message: string) => void,
+): PlannedPour {
+  const ratio = massRatio(rubber.mix, job.rubber.catalystPct);
+  if (!ratio.ok) fault(ratio.message);
+  const density = rubber.densityGMl.typical;
+  const needMl = pour.kind === "coat" ? pour.rubberMl + pour.runOffMl : pour.rubberMl;
+  const cure = rubberCure(rubber, shopC, job.rubber.catalystPct);
+  const recoats = pour.kind === "coat" && pour !== layout.pours.at(-1);
+  const common = {
+    rubber,
+    wait: recoats
+      ? {
+          hours: cure.tack.opens,
+          rule: cure.tack.opensRule,
+          reason: "The next coat goes on when this one is tacky but leaves nothing on a gloved finger.",
+          until: "recoat" as const,
+        }
+      : { ...cure.demould, until: "open" as const },
+    batch: ratio.ok ? rubberBatch(needMl, density, ratio.ratio, job.rubber.marginPct, { k: job.rubber.cupLossK, floorG: job.rubber.cupLossFloorG }) : null,
+    cure,
+  };
+  if (pour.kind === "coat" || layout.kind === "skin") return { ...pour, ...common, lift: null, seamPa: null, wallPushN: null };
+  const depth = pour.fillLineMm - pour.fromMm;
+  const boxed = !pour.plug && layout.box.shape === "rectangular";
+  return {
+    ...pour,
+    ...common,
+    lift: buoyancy(pour.coversMl, masterG, density),
+    seamPa: hydrostaticPa(density, depth),
+    wallPushN: boxed ? wallPushN(density, depth, Math.max(layout.box.lengthMm, layout.box.widthMm)) : null,
+  };
+}
+
+const isBlock = (p: RubberPour): p is BlockPour => p.kind === "block";
+
+/** What is to be said of all pours together. */
+export function pourRemarks(job: Job, body: Body, layout: Layout, rubber: Rubber, pours: readonly PlannedPour[], add: Add): void {
+  const errorPct = body.volumeMl > 0 ? (body.volumeErrorMl / layout.rubberMl) * 100 : 0;
+  if (layout.kind === "block" && errorPct > job.rubber.marginPct) {
+    add("rubber", "warning", [
+      {
+        code: "measured-too-roughly",
+        path: "rubber.marginPct",
+        message: `Your measurements leave the rubber uncertain by ± ${errorPct.toFixed(0)} %, more than the margin of ${job.rubber.marginPct} %: measure again or raise the margin.`,
+      },
+    ]);
+  }
+  for (const p of pours) {
+    if (p.batch && p.rubber.form === "pourable" && p.cure.potLife.hours.typical < 0.15 && p.batch.mixG > 1000) {
+      add("rubber", "warning", [
+        {
+          code: "pot-life-short",
+          path: "rubberId",
+          message: `${quote(p.batch.mixG, "mass")} is a lot to stir and pour in ${quote(p.cure.potLife.hours.typical, "duration")}: split it, or choose a slower rubber.`,
+        },
+      ]);
+    }
+  }
+  const deep = pours.find(
+    (p) =>
+      p.rubber.traits.includes("condensation") &&
+      layout.kind === "block" &&
+      isBlock(p) &&
+      Math.min(p.fillLineMm - p.fromMm, layout.box.leastWallMm) > CONDENSATION_DEPTH_MM,
+  );
+  if (deep)
+    add("out", "warning", [
+      {
+        code: "cures-by-moisture",
+        path: "cure",
+        message: `${deep.rubber.name} cures by moisture from the air, and this section is more than ${quote(CONDENSATION_DEPTH_MM, "length")} deep: give it days longer, open to the air, and no oven. Press a thumbnail into the thickest part before you trust it.`,
+      },
+    ]);
+  const { wants } = OPENING[job.mould.opening];
+  const does = { pourable: "poured as a block", brushable: "brushed on in coats", putty: "pressed on by hand" };
+  // Pourable rubber thickened is brushed every day; anything else is the wrong stuff for the work.
+  if (rubber.form !== wants && !(wants === "brushable" && rubber.form === "pourable" && job.mould.skin.thickened))
+    add("pairing", "warning", [
+      {
+        code: "form-does-not-suit",
+        path: "rubberId",
+        message: `${rubber.name} is meant to be ${does[rubber.form]}, and this mould is ${does[wants]}: amounts hold, the work may not.`,
+      },
+    ]);
+}
