@@ -5,7 +5,6 @@ export const ASKED_FOR = [
   "alkaline",
   "amine",
   "barrier",
-  "brushable",
   "cement",
   "coating",
   "condensation",
@@ -39,12 +38,10 @@ export const ASKED_FOR = [
   "polymer",
   "porous",
   "porous-cast",
-  "putty",
   "pvc",
   "resin",
   "rubber-to-rubber",
   "seal-coat",
-  "sealer",
   "silica-rich",
   "silicone",
   "silicone-oil",
@@ -68,6 +65,9 @@ export const ASKED_FOR = [
  * has said anything about, which is never judged sound.
  */
 export const PLAIN = [
+  "brushable",
+  "putty",
+  "sealer",
   "clay",
   "fast",
   "foam",
