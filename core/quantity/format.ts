@@ -62,6 +62,15 @@ function volume(ml: number, system: UnitSystem): string {
   return `${(ml / 1000).toFixed(2)} L`;
 }
 
+function area(mm2: number, system: UnitSystem): string {
+  if (system === "us") return mm2 < 92_903.04 * 4 ? `${(mm2 / 645.16).toFixed(1)} in²` : `${(mm2 / 92_903.04).toFixed(1)} ft²`;
+  if (mm2 < 1e5) return mm2 < 1e4 ? `${(mm2 / 100).toFixed(1)} cm²` : `${Math.round(mm2 / 100)} cm²`;
+  return mm2 < 1e6 ? `${Math.round(mm2 / 100)} cm²` : `${(mm2 / 1e6).toFixed(2)} m²`;
+}
+
+/** One decimal below ten, none above. */
+const scaled = (v: number, unit: string): string => `${v < 9.95 ? v.toFixed(1) : Math.round(v)} ${unit}`;
+
 function duration(h: number): string {
   const minutes = h * 60;
   if (minutes * 60 < 59.5) return `${Math.round(minutes * 60)} s`;
@@ -101,6 +110,18 @@ export function formatQuantity(value: number, dimension: Dimension, system: Unit
       return signed(value, duration);
     case "density":
       return `${value.toFixed(2)} g/mL`;
+    case "area":
+      return signed(value, (v) => area(v, system));
+    case "force":
+      return signed(value, (v) => scaled(system === "us" ? v / 4.4482216152605 : v, system === "us" ? "lbf" : "N"));
+    case "pressure":
+      return signed(value, (v) =>
+        system === "us" ? `${(v / 6894.757293168).toFixed(2)} psi` : `${v < 10_000 ? (v / 1000).toFixed(2) : (v / 1000).toFixed(1)} kPa`,
+      );
+    case "money":
+      return value.toFixed(2);
+    case "temperatureDifference":
+      return system === "us" ? `${Math.round((value * 9) / 5)} °F` : `${Math.round(value)} K`;
     case "percent":
       return `${trim(value, 1)} %`;
     case "count":
@@ -113,8 +134,8 @@ export function formatQuantity(value: number, dimension: Dimension, system: Unit
  * the same value to a part in 10⁶ (inches as a fraction when they are one).
  */
 export function formatForEditing(value: number, dimension: Dimension, system: UnitSystem): string {
-  if (dimension === "count") return String(Number(value.toPrecision(7)));
-  const unit = unitByLabel(defaultUnitLabel(dimension, system));
+  if (dimension === "count" || dimension === "money") return String(Number(value.toPrecision(7)));
+  const unit = unitByLabel(defaultUnitLabel(dimension, system), dimension);
   const shown = (value - (unit.offset ?? 0)) / unit.factor;
   if (dimension === "length" && system === "us") {
     const sixteenths = shown * 16;
@@ -130,13 +151,7 @@ export function formatBand(low: number, high: number, dimension: Dimension, syst
   return a === b ? a : `${a} – ${b}`;
 }
 
-/** Absolute pressure or stress in kilopascals, to two figures. */
-export function formatPressure(pa: number): string {
-  const kpa = pa / 1000;
-  return `${kpa < 10 ? kpa.toFixed(2) : kpa.toFixed(1)} kPa`;
-}
-
 /** A force in newtons, with what it would feel like to lift. `newton` ≥ 0. */
 export function formatForce(newton: number, system: UnitSystem): string {
-  return `${newton < 10 ? newton.toFixed(1) : Math.round(newton)} N, as if lifting ${formatQuantity((newton / 9.80665) * 1000, "mass", system)}`;
+  return `${formatQuantity(newton, "force", system)}, as if lifting ${formatQuantity((newton / 9.80665) * 1000, "mass", system)}`;
 }

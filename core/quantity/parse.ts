@@ -1,4 +1,4 @@
-import { defaultUnitLabel, UNITS, unitByLabel, type Dimension, type Unit, type UnitSystem } from "./units";
+import { defaultUnitLabel, STORED_UNIT, UNITS, unitByLabel, type Dimension, type Unit, type UnitSystem } from "./units";
 
 export type Parsed = { ok: true; value: number } | { ok: false; message: string };
 
@@ -57,6 +57,11 @@ const WORD: Record<Dimension, string> = {
   density: "a density",
   percent: "a percentage",
   count: "a plain number",
+  area: "an area",
+  force: "a force",
+  pressure: "a pressure",
+  money: "an amount of money",
+  temperatureDifference: "a difference of temperature",
 };
 
 const EXAMPLE: Record<Dimension, string> = {
@@ -68,15 +73,20 @@ const EXAMPLE: Record<Dimension, string> = {
   density: "1.10 or 1100 kg/m3",
   percent: "3 or 3 %",
   count: "10 or 2.5",
+  area: "250, 250 cm2 or 40 in2",
+  force: "150, 150 N or 30 lbf",
+  pressure: "12, 12 kPa or 2 psi",
+  money: "24.50",
+  temperatureDifference: "10, 10 K or 18 °F",
 };
 
 /** One term: an optional number, optional fraction, and whatever follows up to the next digit. */
 const TERM =
-  /^(?<sign>[-+−])?\s*(?:(?<num2>\d+)\s*\/\s*(?<den2>\d+)|(?<whole>[\d.,]+)(?:(?:\s+|\s*-\s*)(?<num>\d+)\s*\/\s*(?<den>\d+))?)\s*(?<unit>[^\d\s.,+][^\d+]*?(?:\/(?:m|ft|cm)[3³])?(?:cm3|m3|ft3)?)?\s*(?=$|\d|\+)/iu;
+  /^(?<sign>[-+−])?\s*(?:(?<num2>\d+)\s*\/\s*(?<den2>\d+)|(?<whole>[\d.,]+)(?:(?:\s+|\s*-\s*)(?<num>\d+)\s*\/\s*(?<den>\d+))?)\s*(?<unit>(?:mm|cm|m|in|ft)2(?=\s*$)|[^\d\s.,+][^\d+]*?(?:\/(?:m|ft|cm)[3³])?(?:cm3|m3|ft3)?)?\s*(?=$|\d|\+)/iu;
 
 /**
  * Reads a quantity as people type it in a workshop and returns it in the dimension's stored unit
- * (mm, g, mL, °C, h, g/mL, %).
+ * ({@link STORED_UNIT}).
  *
  * Understands decimals with point or comma, fractions ("4 3/4 in", `4-3/4"`, "½ in"), compound values
  * ("3 lb 4 oz", "1 h 30 min"), and converts between systems. Refuses, with a message that repeats what was
@@ -124,8 +134,8 @@ export function parseQuantity(text: string, options: ParseOptions): Parsed {
     if (spelling === "") {
       if (terms > 0) return fail(`"${typed}" ends in a number with no unit: write the unit after each number.`);
       if (rest !== "") return fail(`"${typed}" has two numbers without a unit between them: type something like ${EXAMPLE[dimension]}.`);
-      if (dimension === "count") unit = { label: "", dimension, factor: 1, spellings: [] };
-      else unit = unitByLabel(defaultUnitLabel(dimension, system));
+      if (dimension === "count" || dimension === "money") unit = { label: "", dimension, factor: 1, spellings: [] };
+      else unit = unitByLabel(defaultUnitLabel(dimension, system), dimension);
     } else {
       const found = findUnit(spelling, dimension);
       if (found === null) return fail(`"${spelling}" is not a unit known here: type something like ${EXAMPLE[dimension]}.`);
@@ -148,7 +158,7 @@ export function parseQuantity(text: string, options: ParseOptions): Parsed {
 }
 
 function checkLimits(value: number, typed: string, options: ParseOptions): Parsed {
-  const describe = options.describe ?? ((v: number) => `${Number(v.toPrecision(4))} ${defaultUnitLabel(options.dimension, "metric")}`.trim());
+  const describe = options.describe ?? ((v: number) => `${Number(v.toPrecision(4))} ${STORED_UNIT[options.dimension]}`.trim());
   if (!Number.isFinite(value)) return fail(`"${typed}" is too large to work with.`);
   if (options.min !== undefined && (options.exclusiveMin ? value <= options.min : value < options.min)) {
     const bound = options.exclusiveMin ? `more than ${describe(options.min)}` : `${describe(options.min)} or more`;

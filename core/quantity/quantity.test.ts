@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { formatForEditing, formatQuantity, formatBand, formatForce, parseQuantity, type Dimension, type UnitSystem } from ".";
+import { formatForEditing, formatQuantity, formatBand, formatForce, parseQuantity, DIMENSIONS, type Dimension, type UnitSystem } from ".";
 
 const read = (text: string, dimension: Dimension, system: UnitSystem = "metric") => {
   const p = parseQuantity(text, { dimension, system });
@@ -41,6 +41,15 @@ describe("reading what people type", () => {
     ["1100 kg/m3", "density", 1.1],
     ["3 %", "percent", 3],
     ["2.5", "count", 2.5],
+    ["250 cm2", "area", 25_000],
+    ["2 m2", "area", 2e6],
+    ["5ft2in", "length", 1574.8],
+    ["40 in²", "area", 25_806.4],
+    ["30 lbf", "force", 133.4466],
+    ["2 psi", "pressure", 13_789.5146],
+    ["12 kPa", "pressure", 12_000],
+    ["18 °F", "temperatureDifference", 10],
+    ["24,50", "money", 24.5],
   ])("%s is a %s of %d", (text, dimension, expected) => {
     expect(read(text, dimension)).toBeCloseTo(expected, 4);
   });
@@ -73,7 +82,7 @@ describe("reading what people type", () => {
   });
 
   it("returns what was shown for editing, in both systems and every dimension", () => {
-    const dimension = fc.constantFrom<Dimension>("length", "mass", "volume", "temperature", "duration", "density");
+    const dimension = fc.constantFrom<Dimension>(...DIMENSIONS);
     fc.assert(
       fc.property(fc.double({ min: 0.01, max: 90_000, noNaN: true }), dimension, fc.constantFrom<UnitSystem>("metric", "us"), (v, d, s) => {
         const back = read(formatForEditing(v, d, s), d, s);
@@ -107,6 +116,17 @@ describe("showing what an instrument can show", () => {
     [0.5, "duration", "metric", "30 min"],
     [672, "duration", "metric", "28 days"],
     [-3, "temperature", "metric", "-3 °C"],
+    [420, "area", "metric", "4.2 cm²"],
+    [90_000, "area", "metric", "900 cm²"],
+    [1_250_000, "area", "metric", "1.25 m²"],
+    [645.16, "area", "us", "1.0 in²"],
+    [98.0665, "force", "metric", "98 N"],
+    [98.0665, "force", "us", "22 lbf"],
+    [4316, "pressure", "metric", "4.32 kPa"],
+    [68_947.57, "pressure", "us", "10.00 psi"],
+    [12, "temperatureDifference", "metric", "12 K"],
+    [10, "temperatureDifference", "us", "18 °F"],
+    [24.5, "money", "us", "24.50"],
   ])("%d %s in %s is %s", (value, dimension, system, expected) => {
     expect(formatQuantity(value, dimension, system)).toBe(expected);
   });

@@ -1,5 +1,20 @@
 /** What a number can measure. Each dimension has one stored unit; see {@link STORED_UNIT}. */
-export type Dimension = "length" | "mass" | "volume" | "temperature" | "duration" | "density" | "percent" | "count";
+export const DIMENSIONS = [
+  "length",
+  "area",
+  "mass",
+  "volume",
+  "temperature",
+  "temperatureDifference",
+  "duration",
+  "density",
+  "force",
+  "pressure",
+  "money",
+  "percent",
+  "count",
+] as const;
+export type Dimension = (typeof DIMENSIONS)[number];
 
 /** The two workshop systems a person can read and type in. Storage never changes with it. */
 export type UnitSystem = "metric" | "us";
@@ -7,11 +22,16 @@ export type UnitSystem = "metric" | "us";
 /** The unit every stored and computed number of a dimension is in. */
 export const STORED_UNIT: Record<Dimension, string> = {
   length: "mm",
+  area: "mm²",
   mass: "g",
   volume: "mL",
   temperature: "°C",
+  temperatureDifference: "K",
   duration: "h",
   density: "g/mL",
+  force: "N",
+  pressure: "Pa",
+  money: "",
   percent: "%",
   count: "",
 };
@@ -34,6 +54,20 @@ export const UNITS: readonly Unit[] = [
   { label: "m", dimension: "length", factor: 1000, spellings: ["m", "metre", "metres", "meter", "meters"] },
   { label: "in", dimension: "length", factor: 25.4, spellings: ["in", "inch", "inches", '"', "”", "″", "''"] },
   { label: "ft", dimension: "length", factor: 304.8, spellings: ["ft", "foot", "feet", "'", "’", "′"] },
+  { label: "mm²", dimension: "area", factor: 1, spellings: ["mm2", "mm²"] },
+  { label: "cm²", dimension: "area", factor: 100, spellings: ["cm2", "cm²"] },
+  { label: "m²", dimension: "area", factor: 1e6, spellings: ["m2", "m²"] },
+  { label: "in²", dimension: "area", factor: 645.16, spellings: ["in2", "in²", "sq in"] },
+  { label: "ft²", dimension: "area", factor: 92_903.04, spellings: ["ft2", "ft²", "sq ft"] },
+  { label: "N", dimension: "force", factor: 1, spellings: ["n", "newton", "newtons"] },
+  { label: "kN", dimension: "force", factor: 1000, spellings: ["kn"] },
+  { label: "lbf", dimension: "force", factor: 4.4482216152605, spellings: ["lbf"] },
+  { label: "Pa", dimension: "pressure", factor: 1, spellings: ["pa"] },
+  { label: "kPa", dimension: "pressure", factor: 1000, spellings: ["kpa"] },
+  { label: "MPa", dimension: "pressure", factor: 1e6, spellings: ["mpa"] },
+  { label: "psi", dimension: "pressure", factor: 6894.757293168, spellings: ["psi"] },
+  { label: "K", dimension: "temperatureDifference", factor: 1, spellings: ["k", "kelvin", "°c", "c"] },
+  { label: "°F", dimension: "temperatureDifference", factor: 5 / 9, spellings: ["°f", "f"] },
   { label: "g", dimension: "mass", factor: 1, spellings: ["g", "gr", "gram", "grams", "gramme", "grammes"] },
   { label: "kg", dimension: "mass", factor: 1000, spellings: ["kg", "kilo", "kilos", "kilogram", "kilograms"] },
   { label: "oz", dimension: "mass", factor: 28.349523125, spellings: ["oz", "ounce", "ounces"] },
@@ -60,11 +94,16 @@ export const UNITS: readonly Unit[] = [
 
 const DEFAULT_LABEL: Record<Dimension, Record<UnitSystem, string>> = {
   length: { metric: "mm", us: "in" },
+  area: { metric: "cm²", us: "in²" },
   mass: { metric: "g", us: "oz" },
   volume: { metric: "mL", us: "fl oz" },
   temperature: { metric: "°C", us: "°F" },
+  temperatureDifference: { metric: "K", us: "°F" },
   duration: { metric: "h", us: "h" },
   density: { metric: "g/mL", us: "g/mL" },
+  force: { metric: "N", us: "lbf" },
+  pressure: { metric: "kPa", us: "psi" },
+  money: { metric: "", us: "" },
   percent: { metric: "%", us: "%" },
   count: { metric: "", us: "" },
 };
@@ -74,9 +113,9 @@ export function defaultUnitLabel(dimension: Dimension, system: UnitSystem): stri
   return DEFAULT_LABEL[dimension][system];
 }
 
-/** Looks a unit up by its label. Throws if no such unit exists. */
-export function unitByLabel(label: string): Unit {
-  const unit = UNITS.find((u) => u.label === label);
+/** Looks a unit of a dimension up by its label: a °F is one thing on a thermometer and another between two. Throws if there is none. */
+export function unitByLabel(label: string, dimension: Dimension): Unit {
+  const unit = UNITS.find((u) => u.label === label && u.dimension === dimension);
   if (!unit) throw new Error(`No unit is labelled "${label}".`);
   return unit;
 }

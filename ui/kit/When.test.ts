@@ -12,6 +12,13 @@ describe("times on the wall clock", () => {
     ["2027-01-01T00:00:00", "1 Jan 2027"],
   ])("%s reads %s", (when, words) => expect(clockTime(at(when), now)).toBe(words));
 
+  it("reads the clock of the workshop's zone on a device set to another", () => {
+    const utc = Date.UTC(2026, 10, 24, 23, 30);
+    expect(clockTime(utc, utc - 3_600_000, "Europe/Lisbon")).toBe("today 23:30");
+    expect(clockTime(utc, utc - 3_600_000, "Europe/Athens")).toBe("today 01:30");
+    expect(clockTime(utc, utc - 7_200_000, "Europe/Athens")).toBe("Wed 01:30");
+  });
+
   it.each([
     [0, "now"],
     [22, "in 22 min"],

@@ -2,8 +2,10 @@
 
 import { useEffect, useState } from "react";
 import { formatQuantity } from "@/core/quantity";
+import { formatIn } from "./zone";
 
-const MINUTE = 60_000;
+/** Within this, a weekday says which day is meant. */
+const NEAR_MS = 6 * 24 * 3_600_000;
 
 /** The reader's own clock, ticking every half minute; null until the page has it, so server and page agree. */
 export function useNow(): number | null {
@@ -20,16 +22,11 @@ export function useNow(): number | null {
   return now;
 }
 
-/** A moment on the reader's wall clock, such as "Tue 14:20" or "3 Oct 2026". */
-export function clockTime(at: number, now: number): string {
-  const d = new Date(at);
-  const near = Math.abs(at - now) < 6 * 24 * 60 * MINUTE;
-  const time = d.toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-  if (near) {
-    const sameDay = new Date(now).toDateString() === d.toDateString();
-    return sameDay ? `today ${time}` : `${d.toLocaleDateString("en-GB", { weekday: "short" })} ${time}`;
-  }
-  return d.toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
+/** A moment on a wall clock, such as "Tue 14:20" or "3 Oct 2026": that of `zone`, or of the device if it is empty. */
+export function clockTime(at: number, now: number, zone = ""): string {
+  if (Math.abs(at - now) >= NEAR_MS) return formatIn(at, "d MMM yyyy", zone);
+  const today = formatIn(at, "yyyy-MM-dd", zone) === formatIn(now, "yyyy-MM-dd", zone);
+  return formatIn(at, today ? "'today' HH:mm" : "EEE HH:mm", zone);
 }
 
 export function When({ at }: { at: number }) {

@@ -6,6 +6,7 @@ import { QuantityField } from "../../form/QuantityField";
 import { Download } from "../../kit/Download";
 import { useUnits } from "../../kit/units";
 import { clockTime } from "../../kit/When";
+import { clockIn, formatIn } from "../../kit/zone";
 import { Chart } from "./DayChart";
 import { ProductionPanel } from "./ProductionPanel";
 import type { CalendarView } from "@/contract/calendar";
@@ -33,13 +34,13 @@ export function CalendarScreen({ initial, jobs }: { initial: CalendarView; jobs:
   const days = useMemo(() => {
     const out: { day: string; tasks: typeof shown }[] = [];
     for (const t of shown) {
-      const day = new Intl.DateTimeFormat("en-GB", { weekday: "long", day: "numeric", month: "long", timeZone: zone }).format(t.at);
+      const day = formatIn(t.at, "EEEE d MMMM", zone);
       if (out.at(-1)?.day === day) out.at(-1)?.tasks.push(t);
       else out.push({ day, tasks: [t] });
     }
     return out;
   }, [shown, zone]);
-  const time = (at: number) => new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone }).format(at);
+  const time = (at: number) => clockIn(at, zone);
   const pin = (id: string, at: number) => change((b) => ({ ...b, pins: { ...b.pins, [id]: Math.round(at / QUARTER) * QUARTER } }));
   const unpin = (id: string) => change((b) => ({ ...b, pins: Object.fromEntries(Object.entries(b.pins).filter(([k]) => k !== id)) }));
   const toggle = (jobId: string) =>

@@ -2,6 +2,7 @@
 
 import { useRef, useState } from "react";
 import type { CalendarView } from "@/contract/calendar";
+import { dayIn, formatIn, hoursIn } from "../../kit/zone";
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
@@ -28,12 +29,9 @@ export function Chart({
   const last = Math.max(...tasks.map((t) => t.at + t.handsMin * MINUTE)) + 6 * HOUR;
   const x = (t: number) => ((t - start) / HOUR) * PX_HOUR;
   const width = x(last);
-  const hourOf = (t: number) => Number(new Intl.DateTimeFormat("en-GB", { hour: "2-digit", hourCycle: "h23", timeZone: zone }).format(t));
-  const midnights: number[] = [];
-  for (let t = start; t < last; t += HOUR) if (hourOf(t) === 0) midnights.push(t);
+  const midnights = hoursIn(start, last, 24, zone);
   const nights = gaps(view.waking).map(([a, b]): [number, number] => [calendar.fromAt + a * MINUTE, calendar.fromAt + b * MINUTE]);
-  const dayName = new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short", timeZone: zone });
-  const clock = new Intl.DateTimeFormat("en-GB", { weekday: "short", hour: "2-digit", minute: "2-digit", timeZone: zone });
+  const clock = (at: number) => formatIn(at, "EEE HH:mm", zone);
   return (
     <div className="card overflow-x-auto p-2" role="group" aria-label="Steps over the days; drag a bar, or move it with the arrow keys">
       <div className="relative" style={{ width: Math.max(width, 300), height: tasks.length * ROW + 28 }}>
@@ -51,7 +49,7 @@ export function Chart({
         )}
         {midnights.map((t) => (
           <div key={t} className="absolute inset-y-0 border-l-2 border-line" style={{ left: x(t) }} aria-hidden="true">
-            <span className="absolute left-1 top-0 whitespace-nowrap text-xs text-soft">{dayName.format(t + HOUR)}</span>
+            <span className="absolute left-1 top-0 whitespace-nowrap text-xs text-soft">{dayIn(t, zone)}</span>
           </div>
         ))}
         {tasks.map((t, i) => {
@@ -64,7 +62,7 @@ export function Chart({
               key={t.id}
               type="button"
               disabled={done}
-              aria-label={`${t.jobName}: ${t.label} ${clock.format(at)}, ${t.handsMin} min${pinned ? ", put by hand" : ""}`}
+              aria-label={`${t.jobName}: ${t.label} ${clock(at)}, ${t.handsMin} min${pinned ? ", put by hand" : ""}`}
               className="absolute flex touch-none items-center gap-2 rounded-md text-left text-sm"
               style={{ left: x(at), top: 26 + i * ROW, height: ROW - 4 }}
               onPointerDown={(e) => {
@@ -98,7 +96,7 @@ export function Chart({
                 style={{ width: barWidth }}
               />
               <span className={`whitespace-nowrap ${drag?.id === t.id ? "font-bold" : ""}`}>
-                {drag?.id === t.id ? clock.format(at) : t.label.length > 44 ? `${t.label.slice(0, 42)}…` : t.label}
+                {drag?.id === t.id ? clock(at) : t.label.length > 44 ? `${t.label.slice(0, 42)}…` : t.label}
               </span>
             </button>
           );

@@ -5,6 +5,7 @@ import { CLOCK_KINDS, dueAt, isDeadline } from "@/core/clock/kinds";
 import { isNight, lastWaking, nextWaking, riverAdvice, stretchOf, temperatureToEndAt } from "@/core/clock/river";
 import type { Equipment } from "@/core/clock/kinds";
 import { clockTime } from "../../kit/When";
+import { hoursIn } from "../../kit/zone";
 import type { BenchView } from "@/contract/bench";
 import { useUnits } from "../../kit/units";
 
@@ -52,10 +53,7 @@ export function River({ bench, now, planned }: { bench: BenchView; now: number; 
       t = end + 1;
     } else t += HOUR / 4;
   }
-  const ticks: number[] = [];
-  const day = new Date(from);
-  day.setMinutes(0, 0, 0);
-  for (let t = day.getTime(); t < to; t += HOUR) if (t >= from && new Date(t).getHours() % 12 === 0) ticks.push(t);
+  const ticks = hoursIn(from, to, 12, zone);
   const rows = bench.clocks.filter((c) => c.clock.endedAt === null && dueAt(c) < to + 24 * HOUR).sort((a, b) => dueAt(a) - dueAt(b));
   const advice = riverAdvice(
     [
@@ -83,7 +81,7 @@ export function River({ bench, now, planned }: { bench: BenchView; now: number; 
     const t = temperatureToEndAt(c, evening, now, bench.forecast);
     return t === null || t > WARMEST_C || t < COLDEST_C
       ? null
-      : `Kept at ${fmt(t, "temperature")}, where its data sheet allows, it would be ready by ${clockTime(evening, now)}.`;
+      : `Kept at ${fmt(t, "temperature")}, where its data sheet allows, it would be ready by ${clockTime(evening, now, zone)}.`;
   };
   const coming = planned.filter((p) => p.toAt > now && p.fromAt < to);
   if (rows.length + coming.length === 0) return <p className="card p-4 text-soft">Nothing runs in the next two days.</p>;
@@ -102,7 +100,7 @@ export function River({ bench, now, planned }: { bench: BenchView; now: number; 
         <div className="relative h-6 sm:ml-56" aria-hidden="true">
           {ticks.map((t) => (
             <span key={t} className="absolute -translate-x-1/2 whitespace-nowrap text-xs text-soft" style={{ left: `${Math.min(95, Math.max(6, at(t)))}%` }}>
-              {clockTime(t, now).replace("today ", "")}
+              {clockTime(t, now, zone).replace("today ", "")}
             </span>
           ))}
         </div>
@@ -121,7 +119,7 @@ export function River({ bench, now, planned }: { bench: BenchView; now: number; 
                     <span className="block truncate font-semibold">{c.clock.label}</span>
                   )}
                   <span className="block truncate text-sm text-soft">
-                    {CLOCK_KINDS[c.clock.kind].label}, {clockTime(hands, now)}
+                    {CLOCK_KINDS[c.clock.kind].label}, {clockTime(hands, now, zone)}
                   </span>
                 </span>
                 <span className="relative block h-8 sm:flex-1">
@@ -146,7 +144,7 @@ export function River({ bench, now, planned }: { bench: BenchView; now: number; 
                 <Link href={p.href} className="block truncate font-semibold underline decoration-line">
                   {p.label}
                 </Link>
-                <span className="block text-sm text-soft">planned, {clockTime(p.fromAt, now)}</span>
+                <span className="block text-sm text-soft">planned, {clockTime(p.fromAt, now, zone)}</span>
               </span>
               <span className="relative block h-8 sm:flex-1">
                 <span

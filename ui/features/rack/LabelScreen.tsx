@@ -1,5 +1,6 @@
 "use client";
 
+import { format } from "date-fns";
 import { Printer } from "lucide-react";
 import Link from "next/link";
 
@@ -50,7 +51,7 @@ export function LabelScreen({
         <div className="flex min-w-0 flex-col" style={{ fontSize: "3.4mm", lineHeight: 1.15 }}>
           <b style={{ fontSize: "4.2mm", overflowWrap: "anywhere" }}>{name}</b>
           {place && <span style={{ marginTop: "1mm" }}>{place}</span>}
-          <span style={{ marginTop: "auto", fontSize: "2.8mm" }}>born {new Intl.DateTimeFormat("en-GB", { dateStyle: "medium" }).format(madeAt)}</span>
+          <span style={{ marginTop: "auto", fontSize: "2.8mm" }}>born {format(madeAt, "d MMM yyyy")}</span>
           <span style={{ fontSize: "2mm", overflowWrap: "anywhere" }}>{url}</span>
         </div>
       </div>

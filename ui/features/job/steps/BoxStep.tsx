@@ -15,7 +15,6 @@ import {
   type MouldDecision,
 } from "@/core/mould";
 import { JACKET_KEYS, JACKET_MAKE, JACKET_PRACTICE, JACKETS, SEAL_PRACTICE, SEALING_KEYS, SEALINGS } from "@/core/material";
-import { formatPressure } from "@/core/quantity";
 import type { PlannedPour } from "@/core/plan";
 import { Choice, Figure, Pick } from "../../../kit/controls";
 import { useUnits } from "../../../kit/units";
@@ -299,8 +298,8 @@ function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly Plann
           </Figure>
         ))}
         {firstSeam > 0 && (
-          <Figure name="Push on the bottom seam" size="text-lg" note={push > 0 ? `${push.toFixed(1)} N on the longest side` : undefined}>
-            {formatPressure(firstSeam)}
+          <Figure name="Push on the bottom seam" size="text-lg" note={push > 0 ? `${fmt(push, "force")} on the longest side` : undefined}>
+            {fmt(firstSeam, "pressure")}
           </Figure>
         )}
       </div>
@@ -333,7 +332,7 @@ function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly Plann
       )}
       {hoop && (
         <p>
-          <b>The seam of the wrap carries {hoop.seamN < 10 ? hoop.seamN.toFixed(1) : Math.round(hoop.seamN)} N</b>{" "}
+          <b>The seam of the wrap carries {fmt(hoop.seamN, "force")}</b>{" "}
           <span className="text-soft">
             along its height, most at the foot
             {hoop.growsMm === null ? "" : `; the sheet gives ${fmt(hoop.growsMm, "length")}`}

@@ -222,7 +222,7 @@ function Sections({ put }: Put) {
               <b>
                 {fmt(s.volumeMl, "volume")}
                 {plan.castBatch ? `, ${fmt(s.volumeMl * plan.castBatch.wetDensityGMl, "mass")}` : ""}
-                {s.jointMm2 === null ? "" : `, joint ${(s.jointMm2 / 100).toFixed(1)} cm²`}
+                {s.jointMm2 === null ? "" : `, joint ${fmt(s.jointMm2, "area")}`}
               </b>
             </li>
           ))}

@@ -82,16 +82,15 @@ export function MasterStep() {
 }
 
 function Results({ m }: { m: Body }) {
-  const { fmt, system } = useUnits();
+  const { fmt } = useUnits();
   const shares = [0, 0.25, 0.5, 0.75, 1];
-  const area = system === "us" ? `${(m.areaMm2 / 645.16).toFixed(1)} in²` : `${(m.areaMm2 / 100).toFixed(0)} cm²`;
   return (
     <div className="space-y-3 rounded-xl bg-paper p-3">
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
         <Figure name="Volume" size="text-3xl" note={m.volumeErrorMl > 0 ? `± ${fmt(m.volumeErrorMl, "volume")}` : undefined}>
           {fmt(m.volumeMl, "volume")}
         </Figure>
-        <Figure name={m.unknown.includes("area") ? "Surface, roughly" : "Surface"}>{area}</Figure>
+        <Figure name={m.unknown.includes("area") ? "Surface, roughly" : "Surface"}>{fmt(m.areaMm2, "area")}</Figure>
         <Figure name="Over all" size="text-lg">
           {fmt(m.lengthMm, "length")} × {fmt(m.widthMm, "length")} × {fmt(m.heightMm, "length")}
         </Figure>
@@ -113,7 +112,7 @@ function Results({ m }: { m: Body }) {
                 <tr key={share} className="border-t border-line">
                   <td className="py-1">{fmt(level.zMm, "length")}</td>
                   <td>{fmt(level.perimeterMm, "length")}</td>
-                  <td>{system === "us" ? `${(level.areaMm2 / 645.16).toFixed(2)} in²` : `${(level.areaMm2 / 100).toFixed(1)} cm²`}</td>
+                  <td>{fmt(level.areaMm2, "area")}</td>
                 </tr>
               );
             })}

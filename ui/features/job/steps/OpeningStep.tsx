@@ -192,7 +192,7 @@ function SkinAnswer() {
     <div className="grid grid-cols-2 gap-3 rounded-xl bg-paper p-3 sm:grid-cols-4">
       <Figure name="Skin">{fmt(l.skinMm, "length")}</Figure>
       <Figure name="Covers" note={`${Math.round(l.steepShare * 100)} % of it steep`}>
-        {(l.exposedMm2 / 1e6).toFixed(l.exposedMm2 < 1e5 ? 3 : 2)} m²
+        {fmt(l.exposedMm2, "area")}
       </Figure>
       <Figure name="Rubber">{fmt(l.rubberMl, "volume")}</Figure>
       {l.flange && (

@@ -103,7 +103,7 @@ function HoldQuantity({
 }: {
   field: "toleranceMm" | "tolerancePct" | "strapN";
   label: string;
-  dimension: "length" | "percent" | "count";
+  dimension: "length" | "percent" | "force";
   min: number;
   max: number;
   help?: string;
@@ -243,11 +243,11 @@ function Behind() {
             above the foot, over a batten in the middle of each side.
           </p>
           <p className="hint">
-            Each strap pulls {Math.round(boards.pullN)} N; the board bows {band(boards.bow.mostMm, "length")}.{" "}
+            Each strap pulls {fmt(boards.pullN, "force")}; the board bows {band(boards.bow.mostMm, "length")}.{" "}
             {boards.enough ? "That holds." : "That does not hold: a stiffer board, or a stronger strap."} Straps on bare rubber dent it.
           </p>
           <div className="mt-2 grid grid-cols-2 gap-3">
-            <HoldQuantity field="strapN" label="A strap carries, N" dimension="count" min={1} max={20000} />
+            <HoldQuantity field="strapN" label="A strap carries" dimension="force" min={1} max={20000} />
           </div>
         </div>
       )}
