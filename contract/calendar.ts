@@ -58,5 +58,3 @@ export const calendar = {
     out: ProductionView,
   }),
 };
-
-export const calendarFiles = { ics: "/api/calendar/ics" } as const;

@@ -8,4 +8,3 @@ import { backup, door, odd, settings } from "./workshop";
 
 /** Everything a page can ask of the workshop, by area. Routes are made from it, and pages ask through it. */
 export const api = { jobs, log, rack, weigh, calendar, clocks, device, materials, patches, settings, door, backup, odd };
-export type Api = typeof api;

@@ -48,5 +48,3 @@ export const jobs = {
   step: endpoint({ method: "POST", path: "/api/jobs/:id/step", in: z.object({ baseRevision, direction: z.enum(["undo", "redo"]) }), out: JobView }),
   toMake: endpoint({ method: "GET", path: "/api/jobs/:id/make", in: null, out: MakeSummary }),
 };
-
-export const jobFiles = { make: "/api/jobs/:id/make/:file" } as const;

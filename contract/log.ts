@@ -118,5 +118,3 @@ export const rack = {
   read: endpoint({ method: "GET", path: "/api/moulds/:id", in: null, out: MouldPage }),
   change: endpoint({ method: "PATCH", path: "/api/moulds/:id", in: MouldChange, out: MouldPage }),
 };
-
-export const logFiles = { table: "/api/log/export", photo: "/api/photos/:id" } as const;

@@ -26,8 +26,6 @@ export const materials = {
   }),
 };
 
-export const materialFiles = { table: "/api/materials/export" } as const;
-
 export const patches = {
   running: endpoint({ method: "GET", path: "/api/patches", in: null, out: z.array(Patch) }),
   start: endpoint({
@@ -58,5 +56,3 @@ export const patches = {
   }),
   addPhoto: endpoint({ method: "POST", path: "/api/patches/:id/photo", in: null, out: Patch, bytes: true }),
 };
-
-export const patchFiles = { photo: "/api/patches/:id/photo" } as const;

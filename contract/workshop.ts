@@ -60,5 +60,3 @@ export const odd = {
   list: endpoint({ method: "GET", path: "/api/odd", in: null, out: z.array(OddEntry) }),
   remove: endpoint({ method: "DELETE", path: "/api/odd/:table/:key", in: null, out: z.array(OddEntry) }),
 };
-
-export const workshopFiles = { backup: "/api/backup", odd: "/api/odd/:table/:key" } as const;

@@ -1,17 +1,7 @@
 import { api } from "../contract";
 import type { BenchView } from "../contract/bench";
 import { randomUUID } from "node:crypto";
-import {
-  clockFrom,
-  clockState,
-  type Clock,
-  type ClockOwner,
-  type ClockState,
-  clockAt,
-  followClock,
-  type Followed,
-  isShut,
-} from "../core/clock";
+import { clockFrom, clockState, type Clock, type ClockOwner, type ClockState, clockAt, followClock, type Followed, isShut } from "../core/clock";
 import { shopNow, type Forecast, type TemperatureReading } from "../core/cure";
 import type { PlannedClock } from "../core/plan";
 import { changeClock, deleteReadings, endClocks, insertClocks, insertReading, lastReading, listClocks, listReadings, clocksOfPour } from "../db/clocks";

@@ -3,7 +3,7 @@ import type { Cast } from "../material";
 import type { Part } from "../mix";
 import { quote } from "../quantity";
 
-export { GYPSUM_BOUND_WATER, type CastBatch, type CastDecision, type CastResult } from "../cast";
+export { type CastBatch, type CastDecision, type CastResult } from "../cast";
 
 const scale = (cs: readonly Part[], by: number): Part[] =>
   cs.map((c) => ({ ...c, massG: c.massG * by, volumeMl: c.volumeMl === null ? null : c.volumeMl * by }));

@@ -24,7 +24,5 @@ export function castKind(mix: CastMix): AnyKind {
   return kind;
 }
 
-export { CEMENT_BOUND_WATER } from "./cement";
-export { GYPSUM_BOUND_WATER } from "./gypsum";
 export { twoPartFields } from "./resin";
-export type { About, Asks, CastBatch, CastDecision, CastResult, MixField } from "./kind";
+export type { CastBatch, CastDecision, CastResult } from "./kind";

@@ -1,1 +1,1 @@
-export { buildScene, STAGES, STUFFS, type Region, type Scene, type SceneQuestion, type Stage, type Stuff } from "./scene";
+export { buildScene, STAGES, STUFFS, type Scene, type Stage, type Stuff } from "./scene";

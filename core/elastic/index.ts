@@ -1,3 +1,3 @@
 export * from "./shore";
-export { plateBow, PROFILE_STEPS, SHEAR_FACTOR, type Bow, type Edge, type Plate, type Pressure } from "./plate";
+export { plateBow, PROFILE_STEPS, SHEAR_FACTOR, type Bow, type Edge, type Plate } from "./plate";
 export { lameGrowth, tubeBulge, type TubeLevel } from "./tube";

@@ -1,6 +1,6 @@
 export * from "./verdict";
 export * from "./chain";
-export { RULES, type Rule } from "./rules";
+export { RULES } from "./rules";
 export * from "./changes";
 export * from "./matrix";
 export * from "./patch";

@@ -1,3 +1,3 @@
 export * from "./measure";
-export { SHAPE_KINDS, SHAPES, shapeOf, type ShapeKind } from "./shapes";
-export { LARGEST_MM, SIZE_KEYS, SMALLEST_MM, type FormProblem, type ProfilePoint, type SizeField, type SizeKey, type Sizes } from "./shapes/shape";
+export { SHAPE_KINDS, SHAPES, type ShapeKind } from "./shapes";
+export { LARGEST_MM, SIZE_KEYS, SMALLEST_MM, type FormProblem, type ProfilePoint, type SizeKey, type Sizes } from "./shapes/shape";

@@ -1,5 +1,4 @@
 export { range, Range } from "../quantity";
-export { CastMix } from "../cast";
 export * from "./families";
 export * from "./schema";
 export * from "./traits";

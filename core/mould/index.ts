@@ -1,6 +1,6 @@
 export * from "./choices";
 export { OPENING, OPENINGS, type Opening } from "./openings";
-export type { BlockOpening, BlockPour, OpeningKind, SkinOpening } from "./openings/kind";
+export type { BlockPour, SkinOpening } from "./openings/kind";
 export * from "./decision";
 export * from "./layout";
 export * from "./walls";
@@ -11,6 +11,6 @@ export * from "./demould";
 export * from "./inside";
 export * from "./order";
 export * from "./practice";
-export type { CoatPour, Flange, SkinLayout } from "./skin";
-export { FRAME_SHELL_MM, jacketParts, RAIL, type JacketPlan } from "./jacket";
-export { boxAround, leastWall, type BoxPlan } from "./box";
+export type { SkinLayout } from "./skin";
+export { FRAME_SHELL_MM, jacketParts, RAIL } from "./jacket";
+export { boxAround, leastWall } from "./box";

@@ -1,7 +1,7 @@
 export { fitQuestionOf } from "./fitQuestion";
 export * from "./types";
-export { PAIR_CONTACTS, PREPARE_CONTACTS } from "./steps";
-export { boardsFor, type FillAnswer, type PlannedStrength } from "./strength";
+export { PREPARE_CONTACTS } from "./steps";
+export { boardsFor } from "./strength";
 export * from "./snapshot";
 export * from "./outcome";
 export * from "./held";
