@@ -5,6 +5,7 @@ const config = {
   testPathIgnorePatterns: ["/node_modules/", "/.next/", "/e2e/"],
   modulePathIgnorePatterns: ["/.next/"],
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/$1", "^manifold-3d$": "<rootDir>/node_modules/manifold-3d/manifold.js" },
+  setupFiles: ["<rootDir>/jest.seed.ts"],
   // Solid geometry comes as a module only; it is translated like our own.
   transformIgnorePatterns: ["/node_modules/(?!manifold-3d/)"],
   transform: {

@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// Starts everything: `npm run demo | dev | test | bench | op`. Uses only Node's own modules, so it runs before anything is installed.
+// Starts everything: `npm run demo | dev | check | test | bench | op`. Uses only Node's own modules, so it runs before anything is installed.
 import { spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
@@ -32,6 +32,7 @@ const tool = (name) =>
     eslint: "node_modules/eslint/bin/eslint.js",
     depcruise: "node_modules/dependency-cruiser/bin/dependency-cruise.mjs",
     jest: "node_modules/jest/bin/jest.js",
+    knip: "node_modules/knip/bin/knip.js",
     prettier: "node_modules/prettier/bin/prettier.cjs",
     next: "node_modules/next/dist/bin/next",
     playwright: "node_modules/@playwright/test/cli.js",
@@ -239,7 +240,30 @@ function test() {
   process.exit(sum("failed") === 0 && sum("passed") > 0 ? 0 : 1);
 }
 
+/** What is worth knowing after every change, in the order of what is quickest to say no: types, arrows, unused code, lint, changed rooms' tests. */
+function checkAll() {
+  ensureInstalled();
+  const steps = [
+    ["types", "tsc", ["--noEmit"]],
+    ["arrows", "depcruise", ["--config", ".dependency-cruiser.cjs", "--output-type", "err", ...ROOMS]],
+    ["unused code", "knip", ["--no-progress"]],
+    ["format", "prettier", ["--check", "--log-level=warn", "--cache", "."]],
+    ["lint", "eslint", ["--cache", "--cache-location", "node_modules/.cache/eslint/", "."]],
+    ["tests of what changed", "jest", rest.length ? rest : ["--changedSince=HEAD", "--passWithNoTests"]],
+  ];
+  const failed = steps.filter(([name, program, args]) => {
+    const from = Date.now();
+    const bad = run(program, args, { quiet: true }) !== 0;
+    say(`${bad ? "✗" : "✓"} ${name}, ${((Date.now() - from) / 1000).toFixed(1)} s`);
+    return bad;
+  });
+  process.exit(failed.length === 0 ? 0 : 1);
+}
+
 switch (mode) {
+  case "check":
+    checkAll();
+    break;
   case "demo":
     await demo();
     break;
@@ -261,5 +285,5 @@ switch (mode) {
     process.exit(run("tsx", ["scripts/op.ts", ...rest]));
     break;
   default:
-    give(`"${mode}" is not one of demo, dev, test, bench, op.`);
+    give(`"${mode}" is not one of demo, dev, check, test, bench, op.`);
 }

@@ -149,10 +149,3 @@ export function waterOf(name: string, chosen: number | null, allowed: Range): { 
         : [];
   return { water, warnings };
 }
-
-/** A batch that is nothing but its own volume of finished material. */
-function solidBatch(about: About, ml: number): Pick<CastBatch, "wetG" | "demouldedG" | "dryG"> & { total: number } {
-  const total = ml * about.densityGMl.typical;
-  const off = spread(total, ml * about.densityGMl.low, ml * about.densityGMl.high);
-  return { total, wetG: total, demouldedG: off, dryG: off };
-}

@@ -3,7 +3,6 @@ import { Changed, FaultKeySchema, FaultMark, OUTCOMES, Snapshot } from "../plan"
 
 /** What is poured: rubber on a master, or a casting into a mould. */
 export const POUR_KINDS = ["rubber", "cast"] as const;
-type PourKind = (typeof POUR_KINDS)[number];
 
 /** One entry of the logbook. Times in ms. */
 export const Pour = z.object({

@@ -8,7 +8,6 @@ import { rebalance } from "./rebalance";
 const span = z.object({ low: z.number(), typical: z.number(), high: z.number() });
 const grams = z.number().min(0, "a weight cannot be negative").max(1_000_000);
 const WAYS = ["scale", "marks", "typed"] as const;
-type Way = (typeof WAYS)[number];
 
 /** What has to be true before anything is wetted or melted. */
 export const HOLD_POINTS = {

@@ -1,0 +1,216 @@
+import { cureState } from "../cure";
+import { catalogueOf } from "../material";
+import { headOf, layOutMould, pressedSide } from "../mould";
+import { say } from "../quantity";
+import { dossierOf, newJob, type Job } from "../record";
+import { freeze, tasksOf } from ".";
+import { moreHeld } from "./fitQuestion";
+import { plan } from "./plan";
+
+/** Figures of the plan worked out by hand, for sums no other test would miss. */
+const catalogue = catalogueOf();
+const base = newJob("Tray");
+const tray = (patch: Partial<Job> = {}): Job => ({
+  ...base,
+  master: { ...base.master, shape: "box", sizes: { lengthMm: 200, widthMm: 100, heightMm: 50 }, surfaceId: "surface-wood-sealed" },
+  rubberId: "rubber-platinum-medium-25",
+  releaseId: "release-wax",
+  castId: "cast-concrete",
+  boxId: "box-plywood-12",
+  ...patch,
+});
+const mould = (patch: Partial<Job["mould"]>): Partial<Job> => ({ mould: { ...base.mould, ...patch } });
+const planned = (job: Job) => plan(dossierOf(job, catalogue));
+const codes = (job: Job) => planned(job).remarks.map((r) => r.code);
+
+describe("where a mould parts and what presses", () => {
+  // Radius 30 at the back, 45 at 20 mm, 10 at 60 mm: widest between back and top.
+  const waisted = tray({
+    master: {
+      ...base.master,
+      shape: "turned",
+      sizes: {},
+      profile: [
+        { zMm: 0, radiusMm: 30 },
+        { zMm: 20, radiusMm: 45 },
+        { zMm: 60, radiusMm: 10 },
+      ],
+      surfaceId: "surface-wood-sealed",
+    },
+    ...mould({ opening: "twoPart", baseMm: 14, partingMm: null }),
+  });
+
+  it("parts where the master is widest, above the clay bed, not at its back nor at its top", () => {
+    const { layout } = planned(waisted);
+    expect(layout?.kind === "block" ? layout.partingAtMm : null).toBeCloseTo(34, 6);
+  });
+
+  it("an open mould is pressed from its brim, a closed one through its cover as well", () => {
+    const m = planned(tray()).body!;
+    expect(headOf(m, { ...base.mould, opening: "open", coverMm: 12 })).toBe(50);
+    expect(headOf(m, { ...base.mould, opening: "twoPart", coverMm: 12 })).toBe(62);
+  });
+
+  it("a box is pressed by the depth of rubber in its deepest pour: master and cover, not what was clay before", () => {
+    const m = planned(tray()).body!;
+    const lay = (patch: Partial<Job["mould"]>) => {
+      const r = layOutMould(m, { ...base.mould, coverMm: 12, baseMm: 20, ...patch }, null);
+      if (!r.ok || r.layout.kind !== "block") throw new Error("no block");
+      return pressedSide(r.layout, 1.1).depthMm;
+    };
+    expect(lay({ opening: "open" })).toBe(62);
+    // Parted 30 mm up: above it stand 20 of master and 12 of cover; turned, 30 of master and 20 of base.
+    expect(lay({ opening: "twoPart", partingMm: 30 })).toBe(50);
+  });
+});
+
+describe("what is weighed", () => {
+  it("dry concrete keeps the water its cement binds: 0.23 of the binder, and 40 % of what is free", () => {
+    const b = planned(tray()).castBatch!;
+    const dry = b.wetG / 1.14;
+    const free = dry * 0.14 - 0.23 * 0.25 * dry;
+    expect(b.dryG.typical).toBeCloseTo(b.wetG - 0.6 * free, 6);
+    expect(b.dryG.high).toBeCloseTo(b.wetG - 0.2 * free, 6);
+    expect(b.dryG.low).toBeCloseTo(b.wetG - free, 6);
+  });
+
+  it("boards round a mould weigh their perimeter by their height by their sheet", () => {
+    const job = tray({ jacket: "timber", strength: { ...base.strength, boardId: "box-plywood-12" }, ...mould({ wallMm: 20, coverMm: 12 }) });
+    // (200 + 40 + 100 + 40) · 2 mm round, 62 mm high, 12 mm thick, 0.6 g/mL.
+    expect(planned(job).weights!.jacketG).toBeCloseTo((760 * 62 * 12 * 0.6) / 1000, 6);
+  });
+
+  it("a hollow casting charges a third more than one coat, and what is poured back is the rest", () => {
+    const p = planned(tray({ inside: { ...base.inside, hollow: { way: "roll", shellMm: 10, coats: 2, mouthMm: 80 } } }));
+    const hollow = p.inside!.hollow!;
+    // Ten millimetres inside the walls and the closed end, open at the back.
+    expect(hollow.shellMl).toBeCloseTo((200 * 100 * 50 - 180 * 80 * 40) / 1000, 6);
+    const gMl = p.castBatch!.wetG / p.castMl!;
+    expect(p.castMl).toBeCloseTo(hollow.shellMl, 9);
+    expect(p.inside!.chargeG).toBeCloseTo((hollow.shellMl / 2) * 1.3 * gMl, 6);
+    expect(p.inside!.backG).toBeCloseTo((hollow.shellMl / 2) * 0.3 * gMl, 6);
+  });
+
+  it("food after anything else does not make a mould clean again, and nothing makes it new", () => {
+    expect(moreHeld("non-food", "food")).toBe("non-food");
+    expect(moreHeld("food", "non-food")).toBe("non-food");
+    expect(moreHeld("food", "new")).toBe("food");
+    expect(moreHeld("new", "food")).toBe("food");
+    expect(moreHeld("new", "new")).toBe("new");
+  });
+});
+
+describe("what is warned of", () => {
+  it("a wrap that is pulled to more than half its strength, and not one that is pulled less", () => {
+    const round = (sheet: { thicknessMm: number; low: number }) => {
+      const shelves = catalogueOf([
+        {
+          ...catalogue.boxes.find((b) => b.id === "box-plastic-sheet-1")!,
+          id: "own-sheet",
+          thicknessMm: sheet.thicknessMm,
+          strengthMPa: { low: sheet.low, typical: 2 * sheet.low, high: 3 * sheet.low },
+        },
+      ]);
+      const job = tray({
+        boxId: "own-sheet",
+        master: { ...base.master, shape: "cylinder", sizes: { diameterMm: 200, heightMm: 300 }, surfaceId: "surface-wood-sealed" },
+        ...mould({ box: "cylindrical", wallMm: 20, coverMm: 20 }),
+      });
+      const p = plan(dossierOf(job, shelves));
+      return { used: p.strength!.hoop!.used!, said: p.remarks.some((r) => r.code === "wrap-strained") };
+    };
+    // p = ρ·g·h of 320 mm of this rubber over a radius of 120 mm.
+    const rho = catalogue.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!.densityGMl.typical;
+    const hoopMPa = (rho * 1000 * 9.80665 * 0.32 * 1e-6 * 120) / 0.5;
+    const near = round({ thicknessMm: 0.5, low: hoopMPa / 0.51 });
+    expect(near.used).toBeCloseTo(0.51, 3);
+    expect(near.said).toBe(true);
+    expect(round({ thicknessMm: 0.5, low: hoopMPa / 0.49 }).said).toBe(false);
+  });
+
+  it("a pot too low for the froth: four times the mix, in four fifths of the pot", () => {
+    const at = (heightMm: number) => {
+      const p = planned(tray({ strength: { ...base.strength, chamber: { diameterMm: 200, heightMm } } }));
+      return { mixMl: Math.max(...p.pours.map((x) => x.batch!.mixMl)), place: p.places.find((x) => x.name === "Vacuum or pressure pot")! };
+    };
+    const { mixMl } = at(300);
+    const potMl = (heightMm: number) => (Math.PI * 100 * 100 * heightMm) / 1000;
+    const least = (4 * mixMl) / 0.8 / (potMl(1000) / 1000);
+    expect(at(least * 1.01).place.fits).toBe(true);
+    const low = at(least * 0.99);
+    expect(low.place.fits).toBe(false);
+    expect(say(low.place.why, "metric")).toMatch(/would froth over: degas it in 2 cups/);
+    expect(say(at(least * 0.34).place.why, "metric")).toMatch(/in 3 cups/);
+  });
+
+  it("carries a code on every remark, and the step it belongs to", () => {
+    expect(codes(tray({ mould: { ...base.mould, wallMm: 4 } }))).toEqual(expect.arrayContaining(["wall-thin", "walls-bulge"]));
+  });
+});
+
+describe("how long things take", () => {
+  it("what follows a part of a jacket waits two hours for it", () => {
+    const tasks = tasksOf("j", planned(tray({ jacket: "plaster", rubberId: "rubber-platinum-brush-30", ...mould({ opening: "skin" }) })), {
+      casts: 1,
+      degas: false,
+      degasMin: 0,
+      pourGMin: 400,
+      build: true,
+    });
+    const waits = tasks.flatMap((t) => t.after.filter((a) => a.id.startsWith("j/jacket-")));
+    expect(waits.length).toBeGreaterThan(0);
+    expect(new Set(waits.map((a) => a.minMin))).toEqual(new Set([120]));
+  });
+
+  it("hands are wanted ten minutes for mixing and as long as the amount takes to pour, in steps of five", () => {
+    const p = planned(tray());
+    const g = p.pours[0]!.batch!.mixG;
+    const pours = tasksOf("j", p, { casts: 1, degas: true, degasMin: 0, pourGMin: g / 50, build: true }).filter((t) => t.uses.includes("vacuum-pot"));
+    expect(pours.map((t) => t.handsMin)).toEqual([60]);
+  });
+
+  it("a cold afternoon moves the end by what Arrhenius says", () => {
+    const R = 8.314462618;
+    const rule = { kind: "arrhenius" as const, hours: { low: 10, typical: 12, high: 16 }, kJ: { low: 40, typical: 52, high: 65 }, referenceC: 23 };
+    const forecast = { dayC: 15, nightC: 15, dayFromMin: 480, dayToMin: 1200, zone: "UTC" };
+    const start = Date.UTC(2026, 10, 26, 8);
+    const s = cureState(rule, start, 20, [], forecast, start);
+    const hoursAt = (c: number) => 12 * Math.exp((52_000 / R) * (1 / (c + 273.15) - 1 / (23 + 273.15)));
+    expect(s.laterH).toBeCloseTo(hoursAt(15) - hoursAt(20), 1);
+    expect(cureState(rule, start, 15, [], forecast, start).laterH).toBeCloseTo(0, 6);
+  });
+
+  it("plaster of 25 mm mean thickness is dry in 2 to 12 days at 20 °C, five as a rule; half as thick in a quarter", () => {
+    // A slab so wide that its edges do not count: 2·V/A of L × W × t is t / (1 + t/L + t/W).
+    const slab = (t: number) =>
+      planned(
+        tray({
+          castId: "cast-plaster",
+          shopC: 20,
+          master: { ...base.master, shape: "box", sizes: { lengthMm: 1000, widthMm: 1000, heightMm: t }, surfaceId: "surface-wood-sealed" },
+        }),
+      );
+    const mean = (t: number) => t / (1 + (2 * t) / 1000);
+    const dry = (t: number) => slab(t).castCure!.finished!.hours;
+    expect(dry(25).typical / 24).toBeCloseTo(5 * (mean(25) / 25) ** 2, 6);
+    expect(dry(25).low / 24).toBeCloseTo(2 * (mean(25) / 25) ** 2, 6);
+    expect(dry(25).high / 24).toBeCloseTo(12 * (mean(25) / 25) ** 2, 6);
+    expect(dry(50).typical / dry(25).typical).toBeCloseTo((mean(50) / mean(25)) ** 2, 9);
+  });
+});
+
+describe("what is frozen of a pour", () => {
+  it("a casting keeps its family, the volume it took and how long it could be worked; rubber keeps its own", () => {
+    const p = planned(
+      tray({ inside: { ...base.inside, inserts: [{ kind: "rod", diameterMm: 10, lengthMm: 100, count: 1, upright: false, fromMm: 20, asideMm: 0 }] } }),
+    );
+    const cast = freeze(p, 7, "cast");
+    const rubber = freeze(p, 7, "rubber");
+    if (!cast.ok || !rubber.ok) throw new Error("nothing was frozen");
+    expect(cast.snapshot).toMatchObject({ castFamily: "cement", rubberFamily: "platinum", jobRevision: 7 });
+    expect(cast.snapshot.volumeMl).toBeCloseTo(1000 - (Math.PI * 25 * 100) / 1000, 6);
+    expect(cast.snapshot.workingMin).toBeCloseTo(p.castCure!.working.hours.low * 60, 9);
+    expect(rubber.snapshot).toMatchObject({ castFamily: null, workingMin: null, peakC: null });
+    expect(rubber.snapshot.volumeMl).toBe(p.pours[0]!.rubberMl);
+  });
+});
