@@ -2,6 +2,7 @@ import { jobsInHand } from "@/server/jobs";
 import { runningPatches } from "@/server/patches";
 import { bench } from "@/server/clocks";
 import { coming } from "@/server/calendar";
+import { oddMet } from "@/server/odd";
 import { openBatches } from "@/server/weighIns";
 import { planJobs } from "@/server/plans";
 import { workshop } from "@/server/workshop";
@@ -31,5 +32,7 @@ export default function BenchPage() {
       next: p.steps.find((s) => s.state === "troubled") ?? p.steps.find((s) => s.state === "asks") ?? null,
     };
   });
-  return <BenchScreen jobs={jobs} totalJobs={total} initial={bench(w)} patches={runningPatches(w)} batches={openBatches(w)} planned={coming(w)} />;
+  const shown = { initial: bench(w), patches: runningPatches(w), batches: openBatches(w), planned: coming(w) };
+  // Last, since what was met on the way here counts.
+  return <BenchScreen jobs={jobs} totalJobs={total} {...shown} unread={oddMet(w).length} />;
 }

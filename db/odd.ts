@@ -51,6 +51,9 @@ export function readNamed<T>(db: Db, table: string, key: string, read: () => T):
 /** Rows that could not be read since this workshop was opened. */
 export const oddSeen = (db: Db): OddRow[] => [...(seen.get(db.$client)?.values() ?? [])];
 
+/** What is not there any more is not counted any more. */
+export const forgetOdd = (db: Db, table: string, key: string): void => void seen.get(db.$client)?.delete(`${table} ${key}`);
+
 /** The readable rows of a list. */
 export const soundRows = <R, T>(db: Db, table: string, rows: readonly R[], keyOf: (r: R) => string, read: (r: R) => T): T[] =>
   rows.flatMap((r) => {

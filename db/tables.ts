@@ -6,7 +6,7 @@ import { Material, Range } from "../core/material";
 import { Changed, FaultKeySchema, FaultMark, OUTCOMES, snapshotDocument } from "../core/plan";
 import { calendarDocument } from "../core/schedule";
 import { weighInDocument } from "../core/weigh";
-import { wordsOf, type OddRow } from "./odd";
+import { forgetOdd, wordsOf, type OddRow } from "./odd";
 import type { Db } from "./open";
 import * as schema from "./schema";
 import { settingsDocument } from "../core/workshop";
@@ -202,6 +202,7 @@ export function removeRow(db: Db, table: TableName, key: string): void {
     return sql`${sql.identifier(column?.name ?? k)} = ${parts[i] ?? ""}`;
   });
   db.run(sql`delete from ${t} where ${sql.join(where, sql` and `)}`);
+  forgetOdd(db, table, key);
 }
 
 /** What a backup of format 1 called some of its tables and columns. */

@@ -1,4 +1,5 @@
 import Database from "better-sqlite3";
+import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { expect, field, saved, Server, startJob, stored, test, toStep } from "./workshop";
 
@@ -131,4 +132,32 @@ test("photos are kept beside the log, judged by what they are", async ({ page })
   await expect(page.getByRole("img", { name: "Photo 1 of this pour" })).toBeVisible();
   await page.getByRole("button", { name: "Remove photo 1" }).click();
   await expect(page.getByRole("img", { name: "Photo 1 of this pour" })).toHaveCount(0);
+});
+
+test("an entry that cannot be read stops nothing: it is named, taken out as a file, and then may go", async ({ browser }) => {
+  const server = new Server();
+  server.loadDemo();
+  const db = new Database(join(server.folder, "workshop.sqlite"));
+  db.prepare("update jobs set document = json_set(document, '$.mould.opening', 'from-next-year') where id = 'demo-constellation-bar'").run();
+  db.close();
+  await server.start();
+  try {
+    const page = await (await browser.newContext({ baseURL: server.url })).newPage();
+    await page.goto("/");
+    await expect(page.getByRole("link", { name: /Moon-phase tile/ }).first()).toBeVisible();
+    await page.getByRole("link", { name: "See which, and take it out as a file" }).click();
+    const odd = page.getByRole("region", { name: "Entries that cannot be read" });
+    await expect(odd.getByText("Jobs: demo-constellation-bar")).toBeVisible();
+    await expect(odd.getByText(/mould\.opening/)).toBeVisible();
+    const remove = odd.getByRole("button", { name: "Remove demo-constellation-bar" });
+    await expect(remove).toBeDisabled();
+    const [file] = await Promise.all([page.waitForEvent("download"), odd.getByRole("link", { name: "Take out demo-constellation-bar as a file" }).click()]);
+    expect(await readFile(await file.path(), "utf8")).toContain("from-next-year");
+    await remove.click();
+    await expect(odd.getByText("Nothing is left that cannot be read.")).toBeVisible();
+    await page.goto("/");
+    await expect(page.getByText(/cannot be read/)).toHaveCount(0);
+  } finally {
+    await server.remove();
+  }
 });

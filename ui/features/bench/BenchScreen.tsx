@@ -15,6 +15,7 @@ import { ClockCard } from "../clocks/ClockCard";
 import type { PlannedStretch } from "../clocks/River";
 import { ShopPanel } from "../clocks/ShopPanel";
 import type { BenchView } from "@/contract/bench";
+import { Caution } from "../../kit/controls";
 import { useUnits } from "../../kit/units";
 import { VerdictMark } from "../../kit/VerdictMark";
 import { clockTime, fromNow, When } from "../../kit/When";
@@ -50,6 +51,7 @@ export function BenchScreen({
   patches,
   batches,
   planned,
+  unread,
 }: {
   jobs: readonly JobCard[];
   totalJobs: number;
@@ -57,6 +59,8 @@ export function BenchScreen({
   patches: readonly Patch[];
   batches: readonly BatchLine[];
   planned: readonly PlannedStretch[];
+  /** Stored entries that could not be read and are left out of what is shown. */
+  unread: number;
 }) {
   const now = useTicking(1000);
   const bench = useBenchClocks().bench ?? initial;
@@ -104,6 +108,14 @@ export function BenchScreen({
         </div>
       </div>
 
+      {unread > 0 && (
+        <Caution>
+          {unread === 1 ? "One stored entry" : `${unread} stored entries`} cannot be read and {unread === 1 ? "is" : "are"} left out here.{" "}
+          <Link href="/settings#odd" className="underline">
+            See which, and take {unread === 1 ? "it" : "them"} out as {unread === 1 ? "a file" : "files"}
+          </Link>
+        </Caution>
+      )}
       {batches.length > 0 && (
         <section aria-label="On the bench" className="flex flex-wrap gap-2">
           {batches.map((b) => (

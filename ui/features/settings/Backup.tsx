@@ -7,21 +7,7 @@ import { useRef, useState } from "react";
 import { Caution, Choice } from "../../kit/controls";
 import { call } from "../../data/call";
 import { clockTime } from "../../kit/When";
-
-const NAMES: Record<string, string> = {
-  settings: "Settings",
-  materials: "Materials",
-  jobs: "Jobs",
-  jobRevisions: "Undo steps",
-  moulds: "Moulds",
-  pours: "Pours",
-  photos: "Photos",
-  patches: "Patch tests",
-  weighIns: "Batches",
-  clocks: "Clocks",
-  readings: "Temperatures",
-  calendars: "Calendar",
-};
+import { TABLE_WORDS } from "./tableNames";
 
 const WAYS: { value: RestoreWay; label: string }[] = [
   { value: "add", label: "Add what is not here" },
@@ -120,7 +106,7 @@ export function Backup() {
                 .map((r) => (
                   <tr key={r.table} className="border-t border-line">
                     <th scope="row" className="py-1 text-left">
-                      {NAMES[r.table] ?? r.table}
+                      {TABLE_WORDS[r.table] ?? r.table}
                     </th>
                     <td className="text-right">{r.inFile}</td>
                     <td className="text-right">{r.added}</td>

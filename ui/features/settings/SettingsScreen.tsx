@@ -1,7 +1,7 @@
 "use client";
 
 import type { ReactNode } from "react";
-import type { DoorView, SettingsChange } from "@/contract/workshop";
+import type { DoorView, OddEntry, SettingsChange } from "@/contract/workshop";
 import type { Settings } from "@/core/workshop";
 import { mayAskToNotify, SoundSwitch } from "../clocks/SoundSwitch";
 import { QuantityField } from "../../form/QuantityField";
@@ -9,6 +9,7 @@ import { useSaved } from "../../data/useSaved";
 import { Backup } from "./Backup";
 import { Cups } from "./Cups";
 import { Door } from "./Door";
+import { OddEntries } from "./OddEntries";
 import { settingsDocument } from "./settingsDocument";
 
 const clock = (min: number): string => `${String(Math.floor(min / 60)).padStart(2, "0")}:${String(min % 60).padStart(2, "0")}`;
@@ -44,7 +45,7 @@ const Section = ({ id, title, children }: { id: string; title: string; children:
 );
 
 /** What holds for the whole workshop: its name and hours, its temperature, its cups, its door, and its backup. */
-export function SettingsScreen({ initial, machineZone, door }: { initial: Settings; machineZone: string; door: DoorView }) {
+export function SettingsScreen({ initial, machineZone, door, odd }: { initial: Settings; machineZone: string; door: DoorView; odd: readonly OddEntry[] }) {
   const [{ view: s, save: saving }, document] = useSaved<Settings, SettingsChange>(() => settingsDocument(initial));
   const save = (patch: SettingsChange) => document.update(patch);
   const state = saving.kind === "failed" ? saving.message : saving.kind === "saved" ? (s === initial ? null : "Saved") : "Saving";
@@ -125,6 +126,11 @@ export function SettingsScreen({ initial, machineZone, door }: { initial: Settin
           <Section id="backup" title="Backup and restore">
             <Backup />
           </Section>
+          {odd.length > 0 && (
+            <Section id="odd" title="Entries that cannot be read">
+              <OddEntries initial={odd} />
+            </Section>
+          )}
         </div>
       </div>
     </div>

@@ -1,0 +1,15 @@
+/** What the tables of a workshop are called on the page. */
+export const TABLE_WORDS: Record<string, string> = {
+  settings: "Settings",
+  materials: "Materials",
+  jobs: "Jobs",
+  jobRevisions: "Undo steps",
+  moulds: "Moulds",
+  pours: "Pours",
+  photos: "Photos",
+  patches: "Patch tests",
+  weighIns: "Batches",
+  clocks: "Clocks",
+  readings: "Temperatures",
+  calendars: "Calendar",
+};
