@@ -22,7 +22,9 @@ export const wordsOf = (e: z.ZodError): string => {
   return first ? `${first.path.join(".") || "the row"}: ${first.message}` : "it is not as it should be";
 };
 
-const seen = new WeakMap<object, Map<string, OddRow>>();
+/** Kept beside the workshop itself: pages and routes are bundled apart, and each would have a count of its own. */
+const held = globalThis as { zestyOdd?: WeakMap<object, Map<string, OddRow>> };
+const seen = (held.zestyOdd ??= new WeakMap());
 
 /** Reads one row of a list: null where it cannot be read, which is remembered, so that the rest of the list still stands. */
 export function readSound<T>(db: Db, table: string, key: string, read: () => T): T | null {

@@ -25,6 +25,13 @@ export function takeOut(w: Workshop, table: string, key: string): { fileName: st
 export function removeOdd(w: Workshop, table: string, key: string): OddRow[] {
   const odd = find(w, table, key);
   const name = TABLE_NAMES.find((t) => t === odd.table);
-  if (name) w.db.transaction(() => removeRow(w.db, name, odd.key));
+  if (name)
+    try {
+      w.db.transaction(() => removeRow(w.db, name, odd.key));
+    } catch (e) {
+      const cause = e instanceof Error && e.cause instanceof Error ? e.cause : e;
+      if (!(cause instanceof Error && "code" in cause && String(cause.code).startsWith("SQLITE_CONSTRAINT"))) throw e;
+      throw new Refusal(409, "leaned-on", `"${odd.key}" stays: pours, moulds or batches belong to it and would be lost with it. It harms nothing as it lies.`);
+    }
   return oddEntries(w);
 }

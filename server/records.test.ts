@@ -178,6 +178,10 @@ describe("one odd row", () => {
     const file = takeOut(w, "jobs", "demo-nebula-knob");
     expect(file.fileName).toBe("jobs-demo-nebula-knob.json");
     expect((JSON.parse(file.text) as { row: { document: { mould: { opening: string } } } }).row.document.mould.opening).toBe("hinged");
+    expect(removeOdd(w, "jobs", "demo-nebula-knob").map((o) => o.key)).not.toContain("demo-nebula-knob");
+    // The pours of another would go with it, so it stays.
+    w.db.$client.exec("update jobs set document = json_set(document, '$.mould.opening', 'hinged') where id = 'demo-constellation-bar'");
+    expect(() => removeOdd(w, "jobs", "demo-constellation-bar")).toThrow(/stays: pours, moulds or batches belong to it/);
     removeOdd(w, "calendars", "book");
     expect(calendarView(w).revision).toBe(0);
     expect(() => removeOdd(w, "jobs", TILE)).toThrow(/no entry/);
