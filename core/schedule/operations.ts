@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { say } from "../quantity";
-import { production, solve } from ".";
+import { Production, production, solve } from ".";
 import { define, fault, positive, type Operation } from "../operation";
 
 /** What outsiders can ask of this room. */
@@ -48,18 +48,7 @@ export const operations: readonly Operation[] = [
       mouldCost: z.number().nullable().default(null),
       dayWorth: z.number().nullable().default(null),
     }),
-    z.object({
-      yield: z.number(),
-      expectedCasts: z.number(),
-      safeCasts: z.number(),
-      possible: z.number(),
-      turnsADay: z.number(),
-      mouldsNeeded: z.number().nullable(),
-      doneMin: z.number().nullable(),
-      doneWithMoreMin: z.number().nullable(),
-      message: z.string(),
-      another: z.string(),
-    }),
+    Production,
     (i) => {
       if (i.loggedGood > i.logged) return fault("loggedGood", `${i.loggedGood} good ones of ${i.logged} is not possible.`);
       const p = production(i);

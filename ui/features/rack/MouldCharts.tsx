@@ -61,7 +61,7 @@ export function MouldCharts({ casts, cost }: { casts: MouldPage["casts"]; cost: 
               )}
               options={numbered("cost")}
               role="img"
-              aria-label={`Each good cast has cost ${(costs.at(-1)?.each ?? 0).toFixed(2)} of the mould.`}
+              aria-label={`Each good cast has cost ${fmt(costs.at(-1)?.each ?? 0, "money")} of the mould.`}
             />
           </div>
         </figure>

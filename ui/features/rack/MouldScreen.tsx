@@ -18,7 +18,7 @@ const MouldCharts = dynamic(() => import("./MouldCharts").then((m) => m.MouldCha
 
 /** One mould: its name and place, its life, what it has given and at what cost, and everything that was cast in it. */
 export function MouldScreen({ initial }: { initial: MouldPage }) {
-  const { say } = useUnits();
+  const { fmt, say } = useUnits();
   const [{ view: page, save: state }, document] = useSaved<MouldPage, MouldChange>(() => mouldDocument(initial));
   const fault = state.kind === "failed" ? state.message : null;
   const save = (change: MouldChange) => document.update(change, true);
@@ -77,10 +77,10 @@ export function MouldScreen({ initial }: { initial: MouldPage }) {
                 {m.left ? (m.left.high === 0 ? "past it" : `${m.left.low} to ${m.left.high}`) : "–"}
               </Figure>
               <Figure name="Its rubber cost" note={page.cost === null ? "give the rubber a price" : undefined}>
-                {page.cost === null ? "–" : page.cost.toFixed(2)}
+                {page.cost === null ? "–" : fmt(page.cost, "money")}
               </Figure>
               <Figure name="A good cast has cost" note="of the mould, so far">
-                {page.costPerGood === null ? "–" : page.costPerGood.toFixed(2)}
+                {page.costPerGood === null ? "–" : fmt(page.costPerGood, "money")}
               </Figure>
             </div>
             <LifeBar mould={m} />

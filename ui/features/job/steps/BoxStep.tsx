@@ -198,7 +198,7 @@ function JacketFields() {
             </Figure>
             <Figure name="Weighs" note={band(built.massG, "mass")}>
               {fmt(built.massG.typical, "mass")}
-              {built.cost !== null && <span className="block text-base font-normal">costs {built.cost.toFixed(2)}</span>}
+              {built.cost !== null && <span className="block text-base font-normal">costs {fmt(built.cost, "money")}</span>}
             </Figure>
             <Figure
               name="Bolts"

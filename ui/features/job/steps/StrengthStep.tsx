@@ -175,7 +175,7 @@ function WallDrag() {
         <Figure name="Bulge" size="text-xl">
           {small(h.worst!.mostMm.typical, fmt)}
         </Figure>
-        <Figure name="Rubber to mix" size="text-xl" note={plan.rubberCost === null ? undefined : `costs ${plan.rubberCost.toFixed(2)}`}>
+        <Figure name="Rubber to mix" size="text-xl" note={plan.rubberCost === null ? undefined : `costs ${fmt(plan.rubberCost, "money")}`}>
           {fmt(plan.tally.rubberG, "mass")}
         </Figure>
         <Figure name="Stretch" size="text-xl">
