@@ -192,6 +192,12 @@ export function oddRows(db: Db): OddRaw[] {
   return found;
 }
 
+const codeOf = (e: unknown): string => (typeof e === "object" && e !== null && "code" in e ? String(e.code) : "");
+
+/** Whether a change was refused because other rows speak of this one; told by the code, wherever in the chain of causes it is. */
+export const leanedOn = (e: unknown): boolean =>
+  codeOf(e).startsWith("SQLITE_CONSTRAINT") || (typeof e === "object" && e !== null && "cause" in e && leanedOn(e.cause));
+
 /** Takes a row out of the database by its key. */
 export function removeRow(db: Db, table: TableName, key: string): void {
   const t = DRIZZLE[table];

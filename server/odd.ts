@@ -1,5 +1,5 @@
 import { oddSeen, type OddRow } from "../db/odd";
-import { oddRows, removeRow, TABLE_NAMES, type OddRaw } from "../db/tables";
+import { leanedOn, oddRows, removeRow, TABLE_NAMES, type OddRaw } from "../db/tables";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
@@ -29,8 +29,7 @@ export function removeOdd(w: Workshop, table: string, key: string): OddRow[] {
     try {
       w.db.transaction(() => removeRow(w.db, name, odd.key));
     } catch (e) {
-      const cause = e instanceof Error && e.cause instanceof Error ? e.cause : e;
-      if (!(cause instanceof Error && "code" in cause && String(cause.code).startsWith("SQLITE_CONSTRAINT"))) throw e;
+      if (!leanedOn(e)) throw e;
       throw new Refusal(409, "leaned-on", `"${odd.key}" stays: pours, moulds or batches belong to it and would be lost with it. It harms nothing as it lies.`);
     }
   return oddEntries(w);

@@ -1,6 +1,7 @@
 "use client";
 
 import Link from "next/link";
+import { Download } from "../../kit/Download";
 import { FAULTS, OUTCOME_WORD, type Outcome } from "@/core/plan";
 import { Choice } from "../../kit/controls";
 import type { Pour } from "@/core/log";
@@ -77,12 +78,12 @@ export function LogScreen({
             </p>
             {total > 0 && (
               <span className="flex flex-wrap gap-2">
-                <a className="btn !min-h-9 !py-0.5" href={file("log")} download>
+                <Download className="btn !min-h-9 !py-0.5" href={file("log")}>
                   These as CSV
-                </a>
-                <a className="btn !min-h-9 !py-0.5" href={file("batches")} download>
+                </Download>
+                <Download className="btn !min-h-9 !py-0.5" href={file("batches")}>
                   Their batches as CSV
-                </a>
+                </Download>
               </span>
             )}
           </div>

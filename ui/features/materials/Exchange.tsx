@@ -1,6 +1,7 @@
 "use client";
 
-import { Download, Upload } from "lucide-react";
+import { FileDown, Upload } from "lucide-react";
+import { Download } from "../../kit/Download";
 import { useRef, useState } from "react";
 import { Dialog } from "../../kit/Dialog";
 import { notice } from "../../kit/notice";
@@ -43,12 +44,12 @@ export function Exchange({ onChanged }: { onChanged: () => void }) {
   };
   return (
     <div className="no-print flex flex-wrap gap-2">
-      <a className="btn" href="/api/materials/export?format=csv" download>
-        <Download size={18} aria-hidden="true" /> Ours as CSV
-      </a>
-      <a className="btn" href="/api/materials/export?format=json" download>
-        <Download size={18} aria-hidden="true" /> Ours as JSON
-      </a>
+      <Download className="btn" href="/api/materials/export?format=csv">
+        <FileDown size={18} aria-hidden="true" /> Ours as CSV
+      </Download>
+      <Download className="btn" href="/api/materials/export?format=json">
+        <FileDown size={18} aria-hidden="true" /> Ours as JSON
+      </Download>
       <label className="btn cursor-pointer">
         <Upload size={18} aria-hidden="true" /> Import
         <input
