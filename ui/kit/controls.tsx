@@ -123,6 +123,15 @@ export function Caution({ children }: { children: ReactNode }) {
   );
 }
 
+/** What went wrong, said aloud; nothing while nothing did. Large where it is about the whole screen. */
+export function Fault({ children, large = false }: { children: string | null | undefined; large?: boolean }) {
+  return children ? (
+    <p role="alert" className={large ? "card !border-2 !border-no p-3 font-semibold" : "fault"}>
+      {children}
+    </p>
+  ) : null;
+}
+
 /** Name and figure of one result; the figure is what the eye should find. */
 export function Figure({ name, children, note, size = "text-2xl" }: { name: ReactNode; children: ReactNode; note?: ReactNode; size?: string }) {
   return (

@@ -1,6 +1,7 @@
 "use client";
 
 import { CalendarPlus, Check, Pin } from "lucide-react";
+import { Fault } from "../../kit/controls";
 import { useMemo, useState } from "react";
 import { QuantityField } from "../../form/QuantityField";
 import { Download } from "../../kit/Download";
@@ -78,11 +79,7 @@ export function CalendarScreen({ initial, jobs }: { initial: CalendarView; jobs:
           </div>
         )}
       </div>
-      {fault && (
-        <p role="alert" className="card !border-2 !border-no p-3 font-semibold">
-          {fault}
-        </p>
-      )}
+      <Fault large>{fault}</Fault>
       {solved && !solved.ok && calendar.jobs.length > 0 && !busy && (
         <p role="alert" className="card !border-2 !border-no p-3 font-semibold">
           {say(solved.message)} {calendar.jobs.length > 0 && Object.keys(calendar.pins).length > 0 && "What you see is the last calendar that held."}

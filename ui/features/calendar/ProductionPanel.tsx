@@ -3,7 +3,7 @@
 import { useState } from "react";
 import type { JobName } from "@/contract/jobs";
 import type { ProductionView } from "@/contract/calendar";
-import { Figure, Pick } from "../../kit/controls";
+import { Figure, Pick, Fault } from "../../kit/controls";
 import { QuantityField } from "../../form/QuantityField";
 import { call } from "../../data/call";
 import { useUnits } from "../../kit/units";
@@ -77,11 +77,7 @@ export function ProductionPanel({ jobs }: { jobs: readonly JobName[] }) {
             <QuantityField label="A day sooner is worth" value={dayWorth} dimension="count" min={0} max={1e7} optional onChange={setDayWorth} />
           </div>
         </details>
-        {fault && (
-          <p role="alert" className="fault">
-            {fault}
-          </p>
-        )}
+        <Fault>{fault}</Fault>
         <button type="submit" className="btn btn-main w-full">
           Work it out
         </button>

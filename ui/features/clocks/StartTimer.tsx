@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { EQUIPMENT, EQUIPMENT_KEYS, type Equipment } from "@/core/clock/kinds";
-import { Pick } from "../../kit/controls";
+import { Pick, Fault } from "../../kit/controls";
 import { Dialog } from "../../kit/Dialog";
 import { QuantityField } from "../../form/QuantityField";
 import { call } from "../../data/call";
@@ -55,11 +55,7 @@ export function StartTimer({ onClose }: { onClose: () => void }) {
           none="No"
           onChange={(v) => setEquipment(EQUIPMENT_KEYS.find((k) => k === v) ?? null)}
         />
-        {fault && (
-          <p role="alert" className="fault">
-            {fault}
-          </p>
-        )}
+        <Fault>{fault}</Fault>
         <div className="flex flex-wrap items-center justify-between gap-3">
           <SoundSwitch />
           <button type="submit" className="btn btn-main text-lg">

@@ -10,7 +10,7 @@ import { FAULTS, type FaultKey, OUTCOME_WORD, OUTCOMES } from "@/core/plan";
 import type { NextChange } from "@/core/rack";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
 import { whyMoved } from "../clocks/ClockCard";
-import { Choice, Figure } from "../../kit/controls";
+import { Choice, Figure, Fault } from "../../kit/controls";
 import { PartList } from "../job/steps/PartList";
 import type { PourAdvice, PourChange } from "@/contract/log";
 import { call } from "../../data/call";
@@ -86,11 +86,7 @@ export function PourScreen({
       <h1 className="text-3xl font-bold">
         {s.kind === "rubber" ? `${s.what} of rubber` : s.what}, {s.jobName}
       </h1>
-      {fault && (
-        <p role="alert" className="card !border-2 !border-no p-3 font-semibold">
-          {fault}
-        </p>
-      )}
+      <Fault large>{fault}</Fault>
       <div className="grid items-start gap-4 lg:grid-cols-2">
         <div className="space-y-4">
           <section aria-labelledby="clock" className="card min-h-60 space-y-2 p-4">
@@ -314,11 +310,7 @@ function Photos({ pourId, first }: { pourId: string; first: readonly Photo[] }) 
       <h2 id="photos" className="text-xl font-bold">
         Photos
       </h2>
-      {fault && (
-        <p role="alert" className="fault">
-          {fault}
-        </p>
-      )}
+      <Fault>{fault}</Fault>
       <ul className="grid grid-cols-2 gap-3 sm:grid-cols-3">
         {photos.map((p, i) => (
           <li key={p.id} className="relative">

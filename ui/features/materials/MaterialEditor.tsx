@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { BUILT_IN, doubtsAbout, Material } from "@/core/material";
-import { Choice } from "../../kit/controls";
+import { Choice, Fault } from "../../kit/controls";
 import { Dialog } from "../../kit/Dialog";
 import { QuantityField } from "../../form/QuantityField";
 import { notice } from "../../kit/notice";
@@ -195,11 +195,7 @@ function Property({
       );
       const remarks = (
         <>
-          {fault && (
-            <p role="alert" className="fault">
-              {fault}
-            </p>
-          )}
+          <Fault>{fault}</Fault>
           {!fault && doubt && <p className="hint font-semibold !text-care">{doubt}</p>}
         </>
       );

@@ -5,7 +5,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { CONTACT_LABEL, type Contact } from "@/core/fit";
-import { Choice } from "../../kit/controls";
+import { Choice, Fault } from "../../kit/controls";
 import type { Patch } from "@/core/log";
 import { call, type Sent } from "../../data/call";
 import { useSaved } from "../../data/useSaved";
@@ -40,11 +40,7 @@ export function PatchScreen({ initial }: { initial: Patch }) {
       <h1 className="text-3xl font-bold">
         Patch test: {patch.between[1]} on {patch.between[0]}
       </h1>
-      {fault && (
-        <p role="alert" className="card !border-2 !border-no p-3 font-semibold">
-          {fault}
-        </p>
-      )}
+      <Fault large>{fault}</Fault>
       <section aria-label="Clock" className="card space-y-1 p-4">
         <p className="figure text-4xl">
           {patch.endedAt !== null ? "Judged" : now === null ? "…" : now >= patch.readyAt ? "Ready to judge" : `Judge it ${fromNow(patch.readyAt, now)}`}

@@ -1,6 +1,7 @@
 "use client";
 
 import { useRouter } from "next/navigation";
+import { Fault } from "../../kit/controls";
 import { useState } from "react";
 import { rubberCure } from "@/core/cure";
 import { patchProtocol, type Link } from "@/core/fit";
@@ -36,11 +37,7 @@ export function StartPatch({ link, rubber, shopC, onClose }: { link: Link; rubbe
         <Row name="Then">{protocol.look}</Row>
       </dl>
       <p className="hint my-3">Its answer holds for this very pair in this workshop, and for no other.</p>
-      {fault && (
-        <p role="alert" className="fault">
-          {fault}
-        </p>
-      )}
+      <Fault>{fault}</Fault>
       <button type="button" className="btn btn-main w-full" disabled={busy} onClick={() => void start()}>
         It is on: start the clock
       </button>

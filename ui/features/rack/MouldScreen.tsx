@@ -4,7 +4,7 @@ import { Printer } from "lucide-react";
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { FAULTS, type Outcome } from "@/core/plan";
-import { Figure } from "../../kit/controls";
+import { Figure, Fault } from "../../kit/controls";
 import { OutcomeMark } from "../log/OutcomeMark";
 import { QuantityField } from "../../form/QuantityField";
 import { useUnits } from "../../kit/units";
@@ -58,11 +58,7 @@ export function MouldScreen({ initial }: { initial: MouldPage }) {
           </Link>
         </div>
       </div>
-      {fault && (
-        <p role="alert" className="card !border-2 !border-no p-3 font-semibold">
-          {fault}
-        </p>
-      )}
+      <Fault large>{fault}</Fault>
       <div className="grid items-start gap-4 lg:grid-cols-2">
         <div className="space-y-4">
           <section aria-labelledby="life" className="card space-y-3 p-4">

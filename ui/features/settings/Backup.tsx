@@ -4,7 +4,7 @@ import type { BackupPreview, RestoreWay } from "@/contract/workshop";
 import { Save, Upload } from "lucide-react";
 import { Download } from "../../kit/Download";
 import { useRef, useState } from "react";
-import { Caution, Choice } from "../../kit/controls";
+import { Caution, Choice, Fault } from "../../kit/controls";
 import { call } from "../../data/call";
 import { clockTime } from "../../kit/When";
 import { TABLE_WORDS } from "./tableNames";
@@ -64,11 +64,7 @@ export function Backup() {
         </label>
       </div>
       <p className="hint">One zip of JSON, CSV and your photos, described by the schema inside it. The passphrase of the door is not in it.</p>
-      {fault && (
-        <p role="alert" className="fault">
-          {fault}
-        </p>
-      )}
+      <Fault>{fault}</Fault>
       {done && (
         <p role="status" className="font-semibold text-sound">
           {done} {/* Everything on every screen may have changed: a fresh load, not a step inside the old one. */}

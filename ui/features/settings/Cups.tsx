@@ -3,7 +3,7 @@
 import { Trash2 } from "lucide-react";
 import { useState } from "react";
 import { Cup, cupBrimMl } from "@/core/weigh";
-import { Choice } from "../../kit/controls";
+import { Choice, Fault } from "../../kit/controls";
 import { QuantityField } from "../../form/QuantityField";
 import { useUnits } from "../../kit/units";
 
@@ -116,11 +116,7 @@ export function Cups({ cups, save }: { cups: readonly Cup[]; save: (cups: Cup[])
           </button>
         </div>
       )}
-      {fault && (
-        <p role="alert" className="fault">
-          {fault}
-        </p>
-      )}
+      <Fault>{fault}</Fault>
       <button type="button" className="btn btn-main" onClick={add}>
         Keep this cup
       </button>

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { Caution } from "../../kit/controls";
+import { Caution, Fault } from "../../kit/controls";
 import type { DoorView } from "@/contract/workshop";
 import { call, type Sent } from "../../data/call";
 
@@ -32,11 +32,7 @@ export function Door({ initial }: { initial: DoorView }) {
           ? `Devices on your network reach this workshop at ${d.addresses.map((x) => `http://${x}:${d.port}`).join(" or ") || "no address yet"}, behind its passphrase.`
           : "Only this machine reaches the workshop. A tablet or phone on the same network can, once you let it."}
       </p>
-      {(d.fault ?? fault) && (
-        <p role="alert" className="fault">
-          {d.fault ?? fault}
-        </p>
-      )}
+      <Fault>{d.fault ?? fault}</Fault>
       <form
         className="flex flex-wrap items-end gap-2"
         onSubmit={(e) => {

@@ -4,7 +4,7 @@ import { FileDown, Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { OddEntry } from "@/contract/workshop";
 import { call } from "../../data/call";
-import { Caution } from "../../kit/controls";
+import { Caution, Fault } from "../../kit/controls";
 import { TABLE_WORDS } from "./tableNames";
 
 const address = (o: OddEntry): string => `/api/odd/${encodeURIComponent(o.table)}/${encodeURIComponent(o.key)}`;
@@ -46,11 +46,7 @@ export function OddEntries({ initial }: { initial: readonly OddEntry[] }) {
           </li>
         ))}
       </ul>
-      {fault && (
-        <p role="alert" className="fault">
-          {fault}
-        </p>
-      )}
+      <Fault>{fault}</Fault>
     </div>
   );
 }

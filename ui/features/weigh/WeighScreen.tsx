@@ -7,7 +7,7 @@ import { useState } from "react";
 import type { Changed } from "@/core/plan";
 import { cupGot, cupTargets, HOLD_KEYS, HOLD_POINTS, holdPassed, partState, rebalance, splitOf, type HoldPoint, type WeighAct } from "@/core/weigh";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
-import { Caution } from "../../kit/controls";
+import { Caution, Fault } from "../../kit/controls";
 import { Dialog } from "../../kit/Dialog";
 import { useScale } from "../device/useScale";
 import { notice } from "../../kit/notice";
@@ -110,11 +110,7 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
           <Trash2 size={20} aria-hidden="true" />
         </button>
       </div>
-      {fault && (
-        <p role="alert" className="card !border-2 !border-no p-3 font-semibold">
-          {say(fault)}
-        </p>
-      )}
+      <Fault large>{fault && say(fault)}</Fault>
       {waiting > 0 && (
         <p role="status" className="hint">
           Saving…
