@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import type { Page } from "@playwright/test";
-import { expect, saved, startJob, stored, test, toStep } from "./workshop";
+import { choose, expect, saved, startJob, stored, test, toStep } from "./workshop";
 
 /** Fails on any serious or critical finding, naming the element. */
 async function accessible(page: Page, where: string): Promise<void> {
@@ -209,7 +209,7 @@ test("a material is copied, edited, questioned and refused in words", async ({ p
   await dialog.getByRole("button", { name: "Save" }).click();
   await expect(page.getByRole("heading", { name: "Tin pail, blue lid" })).toBeVisible();
   await page.goto("/jobs/demo-eclipse-pillar#pairing");
-  await page.getByLabel("Which rubber?").selectOption({ label: "Tin pail, blue lid" });
+  await choose(page, "Which rubber?", "Tin pail, blue lid");
   await expect(page.getByTestId("tally-verdict")).not.toHaveText("Do not");
   await page.getByRole("button", { name: "Undo (Ctrl+Z)" }).click();
   await saved(page);

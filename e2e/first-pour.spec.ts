@@ -1,4 +1,4 @@
-import { expect, field, saved, startJob, stored, test, toStep } from "./workshop";
+import { choose, expect, field, saved, startJob, stored, test, toStep } from "./workshop";
 
 test("a newcomer goes from ruler measurements to a logged casting", async ({ page }) => {
   const id = await startJob(page, "Meteor puck");
@@ -7,22 +7,22 @@ test("a newcomer goes from ruler measurements to a logged casting", async ({ pag
   await field(page, "Height").fill("60");
   await expect(page.getByText("471 mL").first()).toBeVisible();
   await expect(page.getByRole("group", { name: /Section of Meteor puck/ })).toBeVisible();
-  await page.getByLabel("Made of").selectOption({ label: "Wood, sealed" });
+  await choose(page, "Made of", "Wood, sealed");
 
   await toStep(page, "Pairing");
-  await page.getByLabel("What will you cast?").selectOption({ label: "Casting plaster" });
-  await page.getByLabel("Which rubber?").selectOption({ label: "Tin 25 A, 10:1, medium" });
+  await choose(page, "What will you cast?", "Casting plaster");
+  await choose(page, "Which rubber?", "Tin 25 A, 10:1, medium");
   await expect(page.getByTestId("tally-verdict")).toHaveText("Sound");
 
   await toStep(page, "Prepare");
-  await page.getByLabel("Release").selectOption({ label: "Paste wax" });
+  await choose(page, "Release", "Paste wax");
   await expect(page.getByText(/as if lifting/)).toBeVisible();
 
   await toStep(page, "Box");
   await page.getByRole("radio", { name: "Cylinder wrap" }).click();
   await field(page, "Wall of rubber, at least").fill("15");
   await field(page, "Cover over the top").fill("12");
-  await page.getByLabel("Built from").selectOption({ label: "Flexible plastic sheet, 1 mm" });
+  await choose(page, "Built from", "Flexible plastic sheet, 1 mm");
   await expect(page.getByText("⌀ 130 mm")).toBeVisible();
   await expect(page.getByText("484 mL", { exact: true })).toBeVisible();
   await expect(page.getByRole("row", { name: /Wrap strip/ })).toContainText("442 mm");
@@ -92,7 +92,7 @@ test("the demo workshop is there to look around in", async ({ page }) => {
   await expect(page.getByTestId("tally-verdict")).toHaveText("Do not");
   await expect(page.getByText(/Uncured UV resin bleeds from the print/).first()).toBeVisible();
   // The remedy it names does change the verdict.
-  await page.getByLabel("Sealer or barrier").selectOption({ label: "Clear acrylic lacquer" });
+  await choose(page, "Sealer or barrier", "Clear acrylic lacquer");
   await expect(page.getByTestId("tally-verdict")).toHaveText("With care");
   await page.getByRole("button", { name: "Undo (Ctrl+Z)" }).click();
   await expect(page.getByTestId("tally-verdict")).toHaveText("Do not");
@@ -102,7 +102,7 @@ test("the demo workshop is there to look around in", async ({ page }) => {
 
 test("a wrong second half is refused before anything is weighed", async ({ page }) => {
   await page.goto("/jobs/demo-comet-drawer-pull#rubber");
-  await page.getByLabel("Rubber of the second half").selectOption({ label: "Platinum 25 A, 1:1, medium" });
+  await choose(page, "Rubber of the second half", "Platinum 25 A, 1:1, medium");
   await expect(page.getByTestId("tally-verdict")).toHaveText("Do not");
   await toStep(page, "Prepare");
   await expect(page.getByText(/second rubber is platinum against cured tin/).first()).toBeVisible();

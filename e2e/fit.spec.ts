@@ -1,5 +1,5 @@
 import { readFileSync } from "node:fs";
-import { expect, startJob, test, toStep } from "./workshop";
+import { choose, expect, startJob, test, toStep } from "./workshop";
 
 test("the matrix is read by keyboard, narrowed by need, and taken away as CSV", async ({ page }) => {
   await page.goto("/fit");
@@ -27,7 +27,7 @@ test("the matrix is read by keyboard, narrowed by need, and taken away as CSV", 
 
 test("heat is worked out beside the page, and its pessimistic edge decides", async ({ page }) => {
   await page.goto("/jobs/demo-comet-drawer-pull#rubber");
-  await page.getByLabel("Rubber of the second half").selectOption("");
+  await choose(page, "Rubber of the second half", "The same as the first");
   await toStep(page, "Pairing");
   await expect(page.getByText(/The rubber’s skin reaches/)).toBeVisible({ timeout: 15_000 });
   await expect(page.getByRole("img", { name: /Temperature after a pour/ })).toBeVisible();
@@ -36,7 +36,7 @@ test("heat is worked out beside the page, and its pessimistic edge decides", asy
   await page.getByRole("textbox", { name: "From pour to pour" }).fill("3 min");
   await expect(page.getByText("6 in a row, one every 3 min")).toBeVisible({ timeout: 15_000 });
   // The same metal with the wide figures of its kind cannot be promised, and is not.
-  await page.getByLabel("What will you cast?").selectOption({ label: "Lead-free pewter" });
+  await choose(page, "What will you cast?", "Lead-free pewter");
   await expect(page.getByTestId("tally-verdict")).toHaveText(/Untested|Do not/, { timeout: 15_000 });
   await page.getByRole("button", { name: "Undo (Ctrl+Z)" }).click();
   await page.getByRole("button", { name: "Undo (Ctrl+Z)" }).click();
@@ -47,10 +47,10 @@ test("silver is refused, and the way round is one tap away", async ({ page }) =>
   await page.getByRole("radio", { name: "Cylinder", exact: true }).click();
   await page.getByRole("textbox", { name: "Diameter" }).fill("30");
   await page.getByRole("textbox", { name: "Height" }).fill("8");
-  await page.getByLabel("Made of").selectOption({ label: "Metal, clean" });
+  await choose(page, "Made of", "Metal, clean");
   await toStep(page, "Pairing");
-  await page.getByLabel("Which rubber?").selectOption({ label: "Platinum 25 A, 1:1, medium" });
-  await page.getByLabel("What will you cast?").selectOption({ label: "Silver alloy" });
+  await choose(page, "Which rubber?", "Platinum 25 A, 1:1, medium");
+  await choose(page, "What will you cast?", "Silver alloy");
   await expect(page.getByTestId("tally-verdict")).toHaveText("Do not");
   await expect(page.getByText(/no mould rubber bears that, even for a moment/).first()).toBeVisible();
   await expect(page.getByText(/invest the wax for the metal/).first()).toBeVisible();
@@ -64,8 +64,8 @@ test("silver is refused, and the way round is one tap away", async ({ page }) =>
 test("food after concrete is refused for ever, and a new mould is the answer", async ({ page }) => {
   await startJob(page, "Second life");
   await toStep(page, "Pairing");
-  await page.getByLabel("Which rubber?").selectOption({ label: "Platinum 22 A, 1:1, food-declared" });
-  await page.getByLabel("What will you cast?").selectOption({ label: "Dark chocolate, tempered" });
+  await choose(page, "Which rubber?", "Platinum 22 A, 1:1, food-declared");
+  await choose(page, "What will you cast?", "Dark chocolate, tempered");
   await page.getByRole("radio", { name: "Something that is not food" }).click();
   await expect(page.getByText(/it can never be a food mould again/).first()).toBeVisible();
   await page.getByRole("button", { name: /Do it: make a new mould/ }).click();
@@ -111,9 +111,9 @@ test("a patch test goes from an unknown pair to its verdict", async ({ page }) =
   const putty = { kind: "surface", id: "x", name: "Attic putty", note: "", provenance: "", traits: [], cautions: [], copiedFrom: null, densityGMl: null };
   expect((await page.request.post("/api/materials", { data: putty })).status()).toBe(201);
   await startJob(page, "Attic find");
-  await page.getByLabel("Made of").selectOption({ label: "Attic putty" });
+  await choose(page, "Made of", "Attic putty");
   await toStep(page, "Pairing");
-  await page.getByLabel("Which rubber?").selectOption({ label: "Platinum 20 A, 1:1, fast" });
+  await choose(page, "Which rubber?", "Platinum 20 A, 1:1, fast");
   await expect(page.getByTestId("tally-verdict")).toHaveText("Untested");
   await expect(page.getByTestId("save-state")).toHaveText("Saved");
   const job = page.url();

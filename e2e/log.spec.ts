@@ -1,5 +1,5 @@
 import { readFile } from "node:fs/promises";
-import { expect, test } from "./workshop";
+import { choose, expect, test } from "./workshop";
 
 test("the logbook is searched, filtered and read mould by mould", async ({ page }) => {
   await page.goto("/log");
@@ -58,7 +58,7 @@ test("a material taken out can be put back, and jobs that use it say so", async 
   await page.getByRole("button", { name: "Save" }).click();
   await expect(page.getByRole("heading", { name: "Soft pail" })).toBeVisible();
   await page.goto("/jobs/demo-moon-phase-tile#pairing");
-  await page.getByLabel("Which rubber?").selectOption({ label: "Soft pail" });
+  await choose(page, "Which rubber?", "Soft pail");
   await expect(page.getByTestId("save-state")).toHaveText("Saved");
   await page.goto("/materials");
   await page.getByRole("button", { name: "Remove Soft pail" }).click();

@@ -35,6 +35,12 @@ export const toStep = (page: Page, name: string) =>
     .getByRole("navigation", { name: "Steps of this job" })
     .getByRole("button", { name: new RegExp(`^\\d\\. ${name} ,`) })
     .click();
+/** Chooses an entry of a list. */
+export async function choose(page: Page, label: string, entry: string): Promise<void> {
+  await page.getByRole("combobox", { name: label }).click();
+  await page.getByRole("option", { name: entry, exact: true }).click();
+}
+
 export const field = (page: Page, name: string) => page.getByRole("textbox", { name, exact: true });
 
 export interface StoredJob {

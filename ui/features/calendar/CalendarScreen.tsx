@@ -13,6 +13,7 @@ import { ProductionPanel } from "./ProductionPanel";
 import type { CalendarView } from "@/contract/calendar";
 import type { JobName } from "@/contract/jobs";
 import { useCalendar } from "./useCalendar";
+import { Tick } from "../../kit/Tick";
 
 const MINUTE = 60_000;
 const QUARTER = 15 * MINUTE;
@@ -98,10 +99,9 @@ export function CalendarScreen({ initial, jobs }: { initial: CalendarView; jobs:
                   change((b) => ({ ...b, jobs: b.jobs.map((x) => (x.jobId === j.id ? { ...x, ...patch } : x)) }));
                 return (
                   <li key={j.id} className={`rounded-lg ${mine ? "bg-paper p-2" : ""}`}>
-                    <label className="flex min-h-11 cursor-pointer items-center gap-3">
-                      <input type="checkbox" className="size-6 shrink-0" checked={mine !== undefined} onChange={() => toggle(j.id)} />
+                    <Tick className="flex min-h-11 items-center gap-3" checked={mine !== undefined} onChange={() => toggle(j.id)}>
                       <span className="min-w-0 truncate font-semibold">{j.name}</span>
-                    </label>
+                    </Tick>
                     {mine && (
                       <div className="grid grid-cols-2 items-end gap-2">
                         <QuantityField
@@ -113,9 +113,9 @@ export function CalendarScreen({ initial, jobs }: { initial: CalendarView; jobs:
                           whole
                           onChange={(v) => v !== null && set({ casts: v })}
                         />
-                        <label className="chip cursor-pointer">
-                          <input type="checkbox" checked={mine.build} onChange={(e) => set({ build: e.target.checked })} /> its mould
-                        </label>
+                        <Tick checked={mine.build} onChange={(checked) => set({ build: checked })}>
+                          its mould
+                        </Tick>
                       </div>
                     )}
                   </li>

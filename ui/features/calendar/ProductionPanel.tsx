@@ -3,11 +3,13 @@
 import { useState } from "react";
 import type { JobName } from "@/contract/jobs";
 import type { ProductionView } from "@/contract/calendar";
-import { Figure, Pick, Fault } from "../../kit/controls";
+import { Pick } from "../../kit/Pick";
+import { Figure, Fault } from "../../kit/controls";
 import { QuantityField } from "../../form/QuantityField";
 import { call } from "../../data/call";
 import { useUnits } from "../../kit/units";
 import { clockTime } from "../../kit/When";
+import { Fold } from "../../kit/Fold";
 
 /** "Twelve good ones by Friday": castings to pour, turns, moulds, and whether another mould pays. */
 export function ProductionPanel({ jobs }: { jobs: readonly JobName[] }) {
@@ -50,8 +52,7 @@ export function ProductionPanel({ jobs }: { jobs: readonly JobName[] }) {
             <input type="date" className="field !px-2" value={by} onChange={(e) => setBy(e.target.value)} />
           </label>
         </div>
-        <details>
-          <summary className="min-h-8 font-semibold">Moulds and money</summary>
+        <Fold title="Moulds and money">
           <div className="mt-2 space-y-2">
             <QuantityField
               label="Moulds you have"
@@ -76,7 +77,7 @@ export function ProductionPanel({ jobs }: { jobs: readonly JobName[] }) {
             />
             <QuantityField label="A day sooner is worth" value={dayWorth} dimension="count" min={0} max={1e7} optional onChange={setDayWorth} />
           </div>
-        </details>
+        </Fold>
         <Fault>{fault}</Fault>
         <button type="submit" className="btn btn-main w-full">
           Work it out

@@ -3,6 +3,7 @@
 import { Thermometer } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { SimulatedThermometer } from "@/core/device";
+import { Drag } from "../../kit/Drag";
 import { notice } from "../../kit/notice";
 import { QuantityField } from "../../form/QuantityField";
 import { call } from "../../data/call";
@@ -10,6 +11,7 @@ import type { BenchView } from "@/contract/bench";
 import { useUnits } from "../../kit/units";
 import { fromNow } from "../../kit/When";
 import { useBenchClocks } from "./BenchClocks";
+import { Fold } from "../../kit/Fold";
 
 const THERMOMETER_KEY = "zesty:practice-thermometer";
 
@@ -82,25 +84,30 @@ export function ShopPanel({ bench, now }: { bench: BenchView; now: number | null
           Write down
         </button>
       </div>
-      <details open={practice !== null}>
-        <summary className="min-h-8 font-semibold">Practice thermometer</summary>
+      <Fold title="Practice thermometer" open={practice !== null}>
         {practice === null ? (
           <button type="button" className="btn" onClick={() => set(Math.round(bench.shop.c))}>
             Hang it up
           </button>
         ) : (
           <div className="space-y-1">
-            <label className="block">
-              <span className="label">The air round it: {fmt(practice, "temperature")}</span>
-              <input type="range" className="h-11 w-full" min={0} max={40} step={1} value={practice} onChange={(e) => set(Number(e.target.value))} />
-            </label>
+            <Drag
+              label="The air round it"
+              shown={fmt(practice, "temperature")}
+              value={practice}
+              min={0}
+              max={40}
+              step={1}
+              spoken={fmt(practice, "temperature")}
+              onChange={set}
+            />
             <p className="hint">It lags by a minute and reads a third of a degree high, as cheap ones do. One reading a minute is kept.</p>
             <button type="button" className="btn" onClick={() => set(null)}>
               Take it down
             </button>
           </div>
         )}
-      </details>
+      </Fold>
       <p className="hint">Up to two hours without a reading are bridged; beyond that the forecast stands in.</p>
     </section>
   );

@@ -2,7 +2,8 @@
 
 import { useState } from "react";
 import { EQUIPMENT, EQUIPMENT_KEYS, type Equipment } from "@/core/clock/kinds";
-import { Pick, Fault } from "../../kit/controls";
+import { Pick } from "../../kit/Pick";
+import { Fault } from "../../kit/controls";
 import { Dialog } from "../../kit/Dialog";
 import { QuantityField } from "../../form/QuantityField";
 import { call } from "../../data/call";

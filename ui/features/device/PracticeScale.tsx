@@ -3,6 +3,7 @@
 import { useEffect, useRef, useState } from "react";
 import { QuantityField } from "../../form/QuantityField";
 import type { Scale } from "./useScale";
+import { Tick } from "../../kit/Tick";
 
 /** The practice scale by hand: what stands on it, pouring in, the plug. */
 export function PracticeScale({ scale }: { scale: Scale }) {
@@ -53,10 +54,9 @@ export function PracticeScale({ scale }: { scale: Scale }) {
         <button type="button" className="btn" disabled={typed === null} onClick={() => typed !== null && scale.deed({ do: "load", grams: typed })}>
           Put it on
         </button>
-        <label className="chip cursor-pointer">
-          <input type="checkbox" checked={scale.sim.make === "pocket"} onChange={(e) => scale.setMake(e.target.checked ? "pocket" : "kitchen")} />
+        <Tick checked={scale.sim.make === "pocket"} onChange={(checked) => scale.setMake(checked ? "pocket" : "kitchen")}>
           Pocket scale, 0.05 g steps, 500 g at most
-        </label>
+        </Tick>
       </div>
     </section>
   );

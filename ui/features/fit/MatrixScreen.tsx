@@ -5,6 +5,7 @@ import { useMemo, useState, type KeyboardEvent } from "react";
 import { fitMatrix, meeting, NEEDS, STANDARD_PIECE, standardHeat, VERDICT_WORD, wantsHeat, type MatrixCell, type Need } from "@/core/fit";
 import { catalogueOf, type Material } from "@/core/material";
 import { useHeatStudies } from "../heat/useHeatStudies";
+import { Hint } from "../../kit/Hint";
 import { useUnits } from "../../kit/units";
 import { VerdictMark } from "../../kit/VerdictMark";
 import { matrixCsv } from "./csv";
@@ -78,16 +79,16 @@ export function MatrixScreen({ own }: { own: readonly Material[] }) {
           <legend className="label mb-1">The rubber has to suit</legend>
           <div className="flex flex-wrap gap-2">
             {NEED_KEYS.map((n) => (
-              <button
-                key={n}
-                type="button"
-                className="chip"
-                title={NEEDS[n].hint}
-                aria-pressed={needs.includes(n)}
-                onClick={() => setNeeds((all) => (all.includes(n) ? all.filter((x) => x !== n) : [...all, n]))}
-              >
-                {NEEDS[n].label}
-              </button>
+              <Hint key={n} text={NEEDS[n].hint}>
+                <button
+                  type="button"
+                  className="chip"
+                  aria-pressed={needs.includes(n)}
+                  onClick={() => setNeeds((all) => (all.includes(n) ? all.filter((x) => x !== n) : [...all, n]))}
+                >
+                  {NEEDS[n].label}
+                </button>
+              </Hint>
             ))}
           </div>
         </fieldset>
@@ -134,7 +135,6 @@ export function MatrixScreen({ own }: { own: readonly Material[] }) {
                         tabIndex={i === focusRow && j === focusCol ? 0 : -1}
                         aria-pressed={pinned.includes(keyOf(c))}
                         aria-label={`${c.cast.name} in ${c.rubber.name}: ${VERDICT_WORD[c.link.verdict]}`}
-                        title={`${c.cast.name} in ${c.rubber.name}: ${VERDICT_WORD[c.link.verdict]}`}
                         className={`flex h-11 w-full flex-col items-center justify-center hover:bg-peel/60 ${pinned.includes(keyOf(c)) ? "bg-peel" : ""}`}
                         onFocus={() => setAt([i, j])}
                         onClick={() => pin(c)}

@@ -6,6 +6,7 @@ import { SHORT_EXPOSURE_S, type HeatQuestion, type HeatStudy } from "@/core/heat
 import { Figure } from "../../kit/controls";
 import { JobQuantity, useJob } from "../job/JobContext";
 import { useUnits } from "../../kit/units";
+import { Fold } from "../../kit/Fold";
 
 const HeatChart = dynamic(() => import("../../chart/HeatChart").then((m) => m.HeatChart), { ssr: false, loading: () => <div className="h-72" /> });
 
@@ -14,8 +15,7 @@ export function HeatPanel() {
   const { job, plan, catalogue } = useJob();
   if (plan.heat.length === 0) return null;
   return (
-    <details className="rounded-xl bg-paper p-3" open={plan.cast?.family === "metal"}>
-      <summary className="min-h-9 text-lg font-bold">Heat in this mould</summary>
+    <Fold title="Heat in this mould" open={plan.cast?.family === "metal"} className="rounded-xl bg-paper p-3" titleClass="min-h-9 text-lg font-bold">
       <div className="mt-2 space-y-4">
         {plan.heat.map((h) => (
           <div key={h.rubberId} className="space-y-3">
@@ -47,7 +47,7 @@ export function HeatPanel() {
           </div>
         )}
       </div>
-    </details>
+    </Fold>
   );
 }
 

@@ -4,6 +4,7 @@ import { FlaskRound } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useState } from "react";
 import { isTriable, type Chain, type Contact, type Link } from "@/core/fit";
+import { Fold } from "../../kit/Fold";
 import { useUnits } from "../../kit/units";
 import { VerdictMark } from "../../kit/VerdictMark";
 import { useJob } from "./JobContext";
@@ -26,13 +27,16 @@ export function ChainList({ chain, only }: { chain: Chain; only?: readonly Conta
       <ul className="divide-y divide-line">
         {links.map((l) => (
           <li key={`${l.contact}-${l.between.join()}`} className="py-2">
-            <details open={l.verdict === "no" || l.verdict === "untested"}>
-              <summary className="flex min-h-10 flex-wrap items-center justify-between gap-x-3">
-                <span className="min-w-0">
-                  <span className="font-semibold">{l.label}</span>
+            <Fold
+              open={l.verdict === "no" || l.verdict === "untested"}
+              titleClass="min-h-10"
+              title={
+                <span className="flex min-w-0 grow flex-wrap items-center justify-between gap-x-3">
+                  <span className="min-w-0 font-semibold">{l.label}</span>
+                  <VerdictMark verdict={l.verdict} />
                 </span>
-                <VerdictMark verdict={l.verdict} />
-              </summary>
+              }
+            >
               <p className="hint">
                 {l.between[0]} · {l.between[1]}
               </p>
@@ -58,7 +62,7 @@ export function ChainList({ chain, only }: { chain: Chain; only?: readonly Conta
                   <FlaskRound size={16} aria-hidden="true" /> Try a patch
                 </button>
               )}
-            </details>
+            </Fold>
           </li>
         ))}
       </ul>

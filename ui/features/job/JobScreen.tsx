@@ -9,7 +9,8 @@ import { dossierOf, type Job } from "@/core/record";
 import { pick, type Catalogue } from "@/core/material";
 import { heldByLog, STEP_IDS, type StepId } from "@/core/plan";
 import { plan as planOf } from "@/core/plan/plan";
-import { Caution, Choice } from "../../kit/controls";
+import { Tabs } from "../../kit/Tabs";
+import { Caution } from "../../kit/controls";
 import { notice } from "../../kit/notice";
 import { useHeatWorker } from "../heat/useHeatStudies";
 import { call } from "../../data/call";
@@ -128,20 +129,23 @@ export function JobScreen({
         <Route steps={calmSteps} opening={job.mould.opening} current={step} onGo={go} />
         <div className="grid flex-1 items-start gap-3 pb-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
           <section aria-label="Section drawing" className="card overflow-hidden lg:sticky lg:top-2">
-            {plan.layout && (
-              <div className="px-3 pt-3">
-                <Choice label="Shown on the drawing" hideLabel value={stage} options={stages} onChange={(s) => setChosen({ step, stage: s })} />
-              </div>
-            )}
-            <SectionDrawing
-              job={job}
-              plan={plan}
-              stage={stage}
-              panelMm={panelMm}
-              onSize={(key, mm) => edit((j) => ({ ...j, master: { ...j.master, sizes: { ...j.master.sizes, [key]: mm } } }))}
-              onMould={(patch) => edit((j) => ({ ...j, mould: { ...j.mould, ...patch } }))}
-              onProfile={(profile) => edit((j) => ({ ...j, master: { ...j.master, profile } }))}
-            />
+            <Tabs
+              label="Shown on the drawing"
+              listClass="px-3 pt-3"
+              value={stage}
+              options={plan.layout ? stages : []}
+              onChange={(s) => setChosen({ step, stage: s })}
+            >
+              <SectionDrawing
+                job={job}
+                plan={plan}
+                stage={stage}
+                panelMm={panelMm}
+                onSize={(key, mm) => edit((j) => ({ ...j, master: { ...j.master, sizes: { ...j.master.sizes, [key]: mm } } }))}
+                onMould={(patch) => edit((j) => ({ ...j, mould: { ...j.mould, ...patch } }))}
+                onProfile={(profile) => edit((j) => ({ ...j, master: { ...j.master, profile } }))}
+              />
+            </Tabs>
           </section>
           <section aria-labelledby="step-title" className="card space-y-4 p-4">
             <h2 id="step-title" className="text-2xl font-bold">

@@ -3,6 +3,7 @@
 import { memo, useEffect, useRef } from "react";
 import { OPENING, type Opening } from "@/core/mould";
 import type { Step, StepId, StepState } from "@/core/plan";
+import { Hint } from "../../kit/Hint";
 import { useUnits } from "../../kit/units";
 
 const STEP_NAME: Record<StepId, string> = {
@@ -71,27 +72,26 @@ export const Route = memo(function Route({
       <ol className="flex min-w-max gap-1.5 lg:grid lg:min-w-0 lg:grid-cols-9">
         {steps.map((s, i) => (
           <li key={s.id} className="lg:min-w-0">
-            <button
-              ref={s.id === current ? here : null}
-              type="button"
-              onClick={() => onGo(s.id)}
-              aria-current={s.id === current ? "step" : undefined}
-              className={`h-full w-full rounded-xl border-2 px-3 py-1.5 text-left lg:px-1.5 ${s.id === current ? "border-ink bg-peel" : "border-line bg-card hover:bg-peel/60"}`}
-            >
-              <span className="flex items-center gap-1.5 whitespace-nowrap font-semibold lg:gap-1 lg:text-[0.86rem]">
-                <StepMark state={s.state} />
-                <span>
-                  {i + 1}. {stepName(s.id, opening)}
-                </span>
-                <span className="sr-only">, {STATE_WORD[s.state]}</span>
-              </span>
-              <span
-                className={`mt-0.5 hidden truncate text-[0.8rem] lg:block ${s.state === "troubled" ? "font-semibold text-no" : "text-soft"}`}
-                title={say(s.line)}
+            <Hint text={say(s.line)}>
+              <button
+                ref={s.id === current ? here : null}
+                type="button"
+                onClick={() => onGo(s.id)}
+                aria-current={s.id === current ? "step" : undefined}
+                className={`h-full w-full rounded-xl border-2 px-3 py-1.5 text-left lg:px-1.5 ${s.id === current ? "border-ink bg-peel" : "border-line bg-card hover:bg-peel/60"}`}
               >
-                {say(s.line)}
-              </span>
-            </button>
+                <span className="flex items-center gap-1.5 whitespace-nowrap font-semibold lg:gap-1 lg:text-[0.86rem]">
+                  <StepMark state={s.state} />
+                  <span>
+                    {i + 1}. {stepName(s.id, opening)}
+                  </span>
+                  <span className="sr-only">, {STATE_WORD[s.state]}</span>
+                </span>
+                <span className={`mt-0.5 hidden truncate text-[0.8rem] lg:block ${s.state === "troubled" ? "font-semibold text-no" : "text-soft"}`}>
+                  {say(s.line)}
+                </span>
+              </button>
+            </Hint>
           </li>
         ))}
       </ol>

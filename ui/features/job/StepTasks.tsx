@@ -4,6 +4,7 @@ import { buildOrder, type BuildStep } from "@/core/mould";
 import type { StepId } from "@/core/plan";
 import { useJob } from "./JobContext";
 import { OrderOfWork } from "./OrderOfWork";
+import { Fold } from "../../kit/Fold";
 
 const HERE: Partial<Record<StepId, BuildStep["at"]>> = { prepare: "prepare", box: "box", rubber: "rubber", out: "out" };
 
@@ -14,11 +15,10 @@ export function StepTasks({ step }: { step: StepId }) {
   if (!at || !plan.layout) return null;
   const tasks = buildOrder(job.mould, plan.layout, job.jacket).filter((s) => s.at === at);
   return tasks.length === 0 ? null : (
-    <details>
-      <summary className="min-h-8 font-semibold">To do in this step, in order</summary>
+    <Fold title="To do in this step, in order">
       <div className="mt-1">
         <OrderOfWork order={tasks} />
       </div>
-    </details>
+    </Fold>
   );
 }

@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { Download } from "../../kit/Download";
 import { FAULTS, OUTCOME_WORD, type Outcome } from "@/core/plan";
-import { Choice } from "../../kit/controls";
+import { Choice } from "../../kit/Choice";
 import type { Pour } from "@/core/log";
 import { useUnits } from "../../kit/units";
 import { Pager } from "../../kit/Pager";

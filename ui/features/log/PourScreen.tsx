@@ -10,7 +10,8 @@ import { FAULTS, type FaultKey, OUTCOME_WORD, OUTCOMES } from "@/core/plan";
 import type { NextChange } from "@/core/rack";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
 import { whyMoved } from "../clocks/ClockCard";
-import { Choice, Figure, Fault } from "../../kit/controls";
+import { Choice } from "../../kit/Choice";
+import { Figure, Fault } from "../../kit/controls";
 import { PartList } from "../job/steps/PartList";
 import type { PourAdvice, PourChange } from "@/contract/log";
 import { call } from "../../data/call";
@@ -22,6 +23,7 @@ import { useUnits } from "../../kit/units";
 import { VerdictMark } from "../../kit/VerdictMark";
 import { fromNow, useNow, When } from "../../kit/When";
 import { FaultSection } from "./FaultSection";
+import { Fold } from "../../kit/Fold";
 
 const FAULT_KEYS = Object.keys(FAULTS) as FaultKey[];
 
@@ -232,8 +234,7 @@ function NextTime({ next, say }: { next: readonly NextChange[]; say: (s: string)
       <p className="text-lg font-semibold">{say(first.change)}</p>
       <p className="text-soft">{say(first.why)}</p>
       {rest.length > 0 && (
-        <details>
-          <summary className="min-h-8 font-semibold">If that does not help</summary>
+        <Fold title="If that does not help">
           <ol className="list-decimal space-y-2 pl-5">
             {rest.map((a) => (
               <li key={a.key}>
@@ -241,7 +242,7 @@ function NextTime({ next, say }: { next: readonly NextChange[]; say: (s: string)
               </li>
             ))}
           </ol>
-        </details>
+        </Fold>
       )}
     </section>
   );

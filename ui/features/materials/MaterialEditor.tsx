@@ -2,12 +2,14 @@
 
 import { useState } from "react";
 import { BUILT_IN, doubtsAbout, Material } from "@/core/material";
-import { Choice, Fault } from "../../kit/controls";
+import { Choice } from "../../kit/Choice";
+import { Fault } from "../../kit/controls";
 import { Dialog } from "../../kit/Dialog";
 import { QuantityField } from "../../form/QuantityField";
 import { notice } from "../../kit/notice";
 import { call } from "../../data/call";
 import { fieldsOf, type FieldSpec, rangeAt, valueAt, withDraft, withValue, optionalOf } from "./fields";
+import { Tick } from "../../kit/Tick";
 
 const keyOf = (id: string) => `zesty-material-${id}`;
 
@@ -79,15 +81,9 @@ export function MaterialEditor({ material, onClose, onSaved }: { material: Mater
           <Property key={f.path} spec={f} draft={draft} put={put} fault={faultAt(f.path)} doubt={doubtAt(f.path)} />
         ))}
         {optionalOf(draft).map((o) => (
-          <label key={o.path} className="chip cursor-pointer">
-            <input
-              type="checkbox"
-              className="size-5 accent-ink"
-              checked={valueAt(draft, o.path) !== null}
-              onChange={(e) => put(o.path, e.target.checked ? o.blank : null)}
-            />{" "}
+          <Tick key={o.path} checked={valueAt(draft, o.path) !== null} onChange={(on) => put(o.path, on ? o.blank : null)}>
             {o.label}
-          </label>
+          </Tick>
         ))}
         <label className="block space-y-1">
           <span className="label">Cautions, one a line</span>
@@ -170,9 +166,9 @@ function Property({
   switch (spec.kind) {
     case "flag":
       return (
-        <label className="chip cursor-pointer">
-          <input type="checkbox" className="size-5 accent-ink" checked={value === true} onChange={(e) => put(spec.path, e.target.checked)} /> {spec.label}
-        </label>
+        <Tick checked={value === true} onChange={(checked) => put(spec.path, checked)}>
+          {spec.label}
+        </Tick>
       );
     case "choice":
       return (

@@ -5,11 +5,12 @@ import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { isBuiltIn, catalogueOf, type Material, type MaterialKind } from "@/core/material";
-import { Choice } from "../../kit/controls";
+import { Choice } from "../../kit/Choice";
 import { notice } from "../../kit/notice";
 import { call } from "../../data/call";
 import { useUnits } from "../../kit/units";
 import { fieldsOf, type FieldSpec, rangeAt, valueAt } from "./fields";
+import { Tick } from "../../kit/Tick";
 
 const Exchange = dynamic(() => import("./Exchange").then((m) => m.Exchange), { ssr: false });
 const MaterialEditor = dynamic(() => import("./MaterialEditor").then((m) => m.MaterialEditor), { ssr: false });
@@ -99,16 +100,14 @@ export function MaterialsScreen({ own }: { own: readonly Material[] }) {
           <li key={m.id} className="card flex flex-col gap-2 p-4">
             <div className="flex items-start justify-between gap-2">
               <h2 className="text-lg font-bold leading-tight">{m.name}</h2>
-              <label className="flex shrink-0 items-center gap-2 text-sm">
-                <input
-                  type="checkbox"
-                  className="size-5 accent-ink"
-                  checked={compared.includes(m.id)}
-                  onChange={() => toggle(m.id)}
-                  aria-label={`Compare ${m.name}`}
-                />{" "}
+              <Tick
+                className="flex shrink-0 items-center gap-2 text-sm"
+                label={`Compare ${m.name}`}
+                checked={compared.includes(m.id)}
+                onChange={() => toggle(m.id)}
+              >
                 Compare
-              </label>
+              </Tick>
             </div>
             {m.note && <p className="text-[0.95rem] leading-snug">{m.note}</p>}
             <KeyFigures material={m} />

@@ -13,6 +13,7 @@ import { LifeBar } from "./RackScreen";
 import type { MouldChange, MouldPage } from "@/contract/log";
 import { useSaved } from "../../data/useSaved";
 import { mouldDocument } from "./mouldDocument";
+import { Fold } from "../../kit/Fold";
 
 const MouldCharts = dynamic(() => import("./MouldCharts").then((m) => m.MouldCharts), { ssr: false });
 
@@ -80,8 +81,7 @@ export function MouldScreen({ initial }: { initial: MouldPage }) {
               </Figure>
             </div>
             <LifeBar mould={m} />
-            <details>
-              <summary className="min-h-8 font-semibold">Expect another number of casts</summary>
+            <Fold title="Expect another number of casts">
               <div className="mt-2 grid grid-cols-3 gap-3">
                 <QuantityField
                   label="At least"
@@ -116,7 +116,7 @@ export function MouldScreen({ initial }: { initial: MouldPage }) {
                   Back to what is usual
                 </button>
               )}
-            </details>
+            </Fold>
           </section>
           {page.casts.length > 1 && <MouldCharts casts={page.casts} cost={page.cost} />}
           <section aria-labelledby="names" className="card space-y-3 p-4">

@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import { Choice } from "../../kit/controls";
+import { Choice } from "../../kit/Choice";
 import { Pager } from "../../kit/Pager";
 import { useListAddress } from "../../data/useListAddress";
 import { When } from "../../kit/When";

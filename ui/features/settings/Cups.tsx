@@ -3,7 +3,8 @@
 import { Trash2 } from "lucide-react";
 import { useState } from "react";
 import { Cup, cupBrimMl } from "@/core/weigh";
-import { Choice, Fault } from "../../kit/controls";
+import { Choice } from "../../kit/Choice";
+import { Fault } from "../../kit/controls";
 import { QuantityField } from "../../form/QuantityField";
 import { useUnits } from "../../kit/units";
 

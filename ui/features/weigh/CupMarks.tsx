@@ -3,7 +3,9 @@
 import Link from "next/link";
 import { useState } from "react";
 import { cupBrimMl, marksFor, type CupProfile } from "@/core/weigh";
+import { Pick } from "../../kit/Pick";
 import { useUnits } from "../../kit/units";
+import { Fold } from "../../kit/Fold";
 
 export interface CupView {
   id: string;
@@ -32,20 +34,10 @@ export function CupMarks({
   const cup = cups.find((c) => c.id === chosen) ?? cups[0];
   const marks = cup ? marksFor(cup.profile, targets) : [];
   return (
-    <details>
-      <summary className="min-h-8 font-semibold">By volume: marks on the cup</summary>
+    <Fold title="By volume: marks on the cup">
       {cup ? (
         <div className="mt-2 space-y-2">
-          <label className="block space-y-1">
-            <span className="label">In which cup?</span>
-            <select className="field" value={cup.id} onChange={(e) => setChosen(e.target.value)}>
-              {cups.map((c) => (
-                <option key={c.id} value={c.id}>
-                  {c.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <Pick label="In which cup?" must value={cup.id} options={cups.map((c) => ({ value: c.id, label: c.name }))} onChange={setChosen} />
           <ul className="space-y-1">
             {parts.map((name, i) => (
               <li key={name} className={`flex justify-between gap-4 rounded-lg px-2 py-1 ${i === part ? "bg-peel" : ""}`}>
@@ -73,6 +65,6 @@ export function CupMarks({
           , and the marks for each part appear here.
         </p>
       )}
-    </details>
+    </Fold>
   );
 }

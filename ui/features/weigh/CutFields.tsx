@@ -1,13 +1,13 @@
 "use client";
 
 import type { Cut } from "@/core/weigh";
+import { Fold } from "../../kit/Fold";
 import { QuantityField } from "../../form/QuantityField";
 
 /** Sprue and vents as they are cut today: what the next cut is worked out from. */
 export function CutFields({ cut, set }: { cut: Cut; set: (cut: Cut) => void }) {
   return (
-    <details className="card p-4" open={cut.sprueMm !== null || cut.vents > 0}>
-      <summary className="min-h-8 font-semibold">Sprue and vents, as cut today</summary>
+    <Fold title="Sprue and vents, as cut today" className="card p-4" open={cut.sprueMm !== null || cut.vents > 0}>
       <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-3">
         <QuantityField
           label="Choke of the sprue"
@@ -30,6 +30,6 @@ export function CutFields({ cut, set }: { cut: Cut; set: (cut: Cut) => void }) {
           onChange={(ventMm) => set({ ...cut, ventMm })}
         />
       </div>
-    </details>
+    </Fold>
   );
 }

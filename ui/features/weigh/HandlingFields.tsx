@@ -3,13 +3,16 @@
 import { splitOf, type Handling, type WeighAct } from "@/core/weigh";
 import { cupBrimMl } from "@/core/weigh";
 import { SCALE_SOURCES, type Scale, type ScaleSource } from "../device/useScale";
-import { Choice } from "../../kit/controls";
+import { Choice } from "../../kit/Choice";
+import { Fold } from "../../kit/Fold";
+import { Pick } from "../../kit/Pick";
 import { QuantityField } from "../../form/QuantityField";
 import { call } from "../../data/call";
 import { notice } from "../../kit/notice";
 import type { WeighView } from "@/contract/weigh";
 import { useUnits } from "../../kit/units";
 import type { CupView } from "./CupMarks";
+import { Tick } from "../../kit/Tick";
 
 /** Where weights come from, and how the batch is split: cup, vacuum, hands, witness. */
 export function HandlingFields({ view, cups, scale, act }: { view: WeighView; cups: readonly CupView[]; scale: Scale; act: (a: WeighAct) => void }) {
@@ -38,11 +41,14 @@ export function HandlingFields({ view, cups, scale, act }: { view: WeighView; cu
         </button>
       )}
       {scale.source === "local" && <p className="hint">A program on this machine posts lines to /api/device; docs/devices.md has the few words it needs.</p>}
-      <details>
-        <summary className="min-h-8 font-semibold">
-          {split.ok && split.cups > 1 ? `${split.cups} cups of ${fmt(split.perCupG, "mass")}` : "One cup"}
-          {split.ok ? `, about ${Math.ceil(split.minutes)} min of hands each` : ""}
-        </summary>
+      <Fold
+        title={
+          <>
+            {split.ok && split.cups > 1 ? `${split.cups} cups of ${fmt(split.perCupG, "mass")}` : "One cup"}
+            {split.ok ? `, about ${Math.ceil(split.minutes)} min of hands each` : ""}
+          </>
+        }
+      >
         <div className="mt-2 space-y-3">
           {begun && <p className="hint">Something is in the cups, so the split stands.</p>}
           <fieldset disabled={begun} className="grid grid-cols-2 gap-3 sm:grid-cols-3">
@@ -81,9 +87,9 @@ export function HandlingFields({ view, cups, scale, act }: { view: WeighView; cu
             />
             {view.kind === "rubber" && (
               <>
-                <label className="chip cursor-pointer self-end">
-                  <input type="checkbox" checked={h.degas} onChange={(e) => set({ degas: e.target.checked })} /> Under vacuum
-                </label>
+                <Tick className="chip self-end" checked={h.degas} onChange={(checked) => set({ degas: checked })}>
+                  Under vacuum
+                </Tick>
                 {h.degas && (
                   <QuantityField
                     label="Vacuum takes"
@@ -107,31 +113,23 @@ export function HandlingFields({ view, cups, scale, act }: { view: WeighView; cu
               onChange={(v) => v !== null && set({ stepG: v })}
             />
             {cups.length > 0 && (
-              <label className="block space-y-1">
-                <span className="label">Cup measured once</span>
-                <select
-                  className="field"
-                  value={h.cupId ?? ""}
-                  onChange={(e) => {
-                    const c = cups.find((x) => x.id === e.target.value);
-                    set({ cupId: c?.id ?? null, ...(c && !begun ? { cupMl: Math.round(cupBrimMl(c.profile)) } : {}) });
-                  }}
-                >
-                  <option value="">None</option>
-                  {cups.map((c) => (
-                    <option key={c.id} value={c.id}>
-                      {c.name}
-                    </option>
-                  ))}
-                </select>
-              </label>
+              <Pick
+                label="Cup measured once"
+                value={h.cupId}
+                options={cups.map((c) => ({ value: c.id, label: c.name }))}
+                none="None"
+                onChange={(id) => {
+                  const c = cups.find((x) => x.id === id);
+                  set({ cupId: c?.id ?? null, ...(c && !begun ? { cupMl: Math.round(cupBrimMl(c.profile)) } : {}) });
+                }}
+              />
             )}
           </div>
           <button type="button" className="btn" onClick={() => void keep()}>
             Keep these for the next batch
           </button>
         </div>
-      </details>
+      </Fold>
     </section>
   );
 }

@@ -22,6 +22,7 @@ import { countdown } from "./countdown";
 import { useCupClocks } from "./potLife";
 import { useBatch } from "./useBatch";
 import type { CupView } from "./CupMarks";
+import { Tick } from "../../kit/Tick";
 
 /** One batch, full screen: hold-point, parts in order with a live target, cups, clock, gauge, and into the log. */
 export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; cups: readonly CupView[]; suggested: Changed | null }) {
@@ -263,12 +264,11 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
           {allPoured && (
             <section className="card space-y-3 p-5">
               {suggested && (
-                <label className="flex items-center gap-3">
-                  <input type="checkbox" className="size-6" checked={follows} onChange={(e) => setFollows(e.target.checked)} />
+                <Tick className="flex items-center gap-3" checked={follows} onChange={(checked) => setFollows(checked)}>
                   <span>
                     The one thing changed this time: <b>{say(suggested.text)}</b>
                   </span>
-                </label>
+                </Tick>
               )}
               <button type="button" className="btn btn-main !min-h-20 w-full text-3xl" disabled={busy} onClick={() => void finish()}>
                 <Check size={34} aria-hidden="true" /> All poured: into the log

@@ -16,11 +16,15 @@ import {
 } from "@/core/mould";
 import { JACKET_KEYS, JACKET_MAKE, JACKET_PRACTICE, JACKETS, SEAL_PRACTICE, SEALING_KEYS, SEALINGS } from "@/core/material";
 import type { PlannedPour } from "@/core/plan";
-import { Choice, Figure, Pick } from "../../../kit/controls";
+import { Choice } from "../../../kit/Choice";
+import { Pick } from "../../../kit/Pick";
+import { Figure } from "../../../kit/controls";
 import { useUnits } from "../../../kit/units";
 import { JobQuantity, useJob, useRemark, useRemarks } from "../JobContext";
 import { MakeFiles } from "./MakeFiles";
 import { Undercuts } from "./Undercuts";
+import { Fold } from "../../../kit/Fold";
+import { Tick } from "../../../kit/Tick";
 
 export function BoxStep() {
   const { job, plan } = useJob();
@@ -102,25 +106,23 @@ function BoxFields() {
         {mould.box === "rectangular" && (
           <Pick
             label="Corners"
+            must
             value={mould.overlap}
             options={OVERLAPS.map((o) => ({ value: o, label: OVERLAP_LABEL[o] }))}
             onChange={(o) => put({ overlap: OVERLAPS.find((k) => k === o) ?? mould.overlap })}
           />
         )}
       </div>
-      <label className="chip cursor-pointer">
-        <input
-          type="checkbox"
-          className="size-5 accent-ink"
-          checked={own !== null}
-          onChange={(e) =>
-            put({
-              ownBox: e.target.checked ? { lengthMm: Math.ceil(inside?.lengthMm ?? 150), widthMm: Math.ceil(inside?.widthMm ?? 150) } : null,
-            })
-          }
-        />{" "}
+      <Tick
+        checked={own !== null}
+        onChange={(checked) =>
+          put({
+            ownBox: checked ? { lengthMm: Math.ceil(inside?.lengthMm ?? 150), widthMm: Math.ceil(inside?.widthMm ?? 150) } : null,
+          })
+        }
+      >
         I already have a box
-      </label>
+      </Tick>
       {own && (
         <div className="grid grid-cols-2 gap-3">
           <JobQuantity
@@ -318,8 +320,7 @@ function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly Plann
         </p>
       )}
       {remedy && remedy.stocks.length > 1 && (
-        <details>
-          <summary className="min-h-8 font-semibold">The same box of other sheets</summary>
+        <Fold title="The same box of other sheets">
           <ul className="mt-1">
             {remedy.stocks.map((b) => (
               <li key={b.id} className="flex justify-between gap-3 border-t border-line py-1">
@@ -328,7 +329,7 @@ function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly Plann
               </li>
             ))}
           </ul>
-        </details>
+        </Fold>
       )}
       {hoop && (
         <p>

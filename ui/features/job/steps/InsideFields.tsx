@@ -1,11 +1,14 @@
 "use client";
 
 import { HOLLOW_KINDS, HOLLOW_WAYS, INSERT_KINDS, INSERT_PRACTICE, INSERTS, type Inside } from "@/core/mould";
-import { Choice, Figure, Pick } from "../../../kit/controls";
+import { Choice } from "../../../kit/Choice";
+import { Pick } from "../../../kit/Pick";
+import { Figure } from "../../../kit/controls";
 import { ListEditor } from "../../../form/ListEditor";
 import { QuantityField } from "../../../form/QuantityField";
 import { useUnits } from "../../../kit/units";
 import { JobQuantity, useJob, useRemarks } from "../JobContext";
+import { Fold } from "../../../kit/Fold";
 
 /** What goes into the casting or is left out of it, and how copies shrink. */
 export function InsideFields() {
@@ -14,15 +17,14 @@ export function InsideFields() {
   const { inside } = job;
   const used = inside.inserts.length > 0 || inside.hollow !== null || inside.cutsMm.length > 0 || inside.generations > 1 || inside.thenCastId !== null;
   return (
-    <details open={used}>
-      <summary className="min-h-8 font-semibold">What goes inside, hollow castings, sections, shrinkage</summary>
+    <Fold title="What goes inside, hollow castings, sections, shrinkage" open={used}>
       <div className="mt-2 space-y-4">
         <Inserts put={put} />
         <Hollow put={put} />
         <Sections put={put} />
         <Shrinkage put={put} />
       </div>
-    </details>
+    </Fold>
   );
 }
 

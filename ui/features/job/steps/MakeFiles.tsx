@@ -9,6 +9,7 @@ import type { MakeSummary } from "@/contract/jobs";
 import { call } from "../../../data/call";
 import { useUnits } from "../../../kit/units";
 import { JobQuantity, useJob } from "../JobContext";
+import { Fold } from "../../../kit/Fold";
 
 /** Files to cut and print from, and the sizes of sheet and printer they are made for. */
 export function MakeFiles() {
@@ -47,8 +48,7 @@ export function MakeFiles() {
   const answer = summary?.for === now ? summary.answer : null;
   const print = answer?.box ?? answer?.jacket ?? null;
   return (
-    <details>
-      <summary className="min-h-8 text-lg font-bold">Files to cut and print from</summary>
+    <Fold title="Files to cut and print from" titleClass="min-h-8 text-lg font-bold">
       <div className="mt-2 space-y-4">
         {block && (
           <div className="space-y-2">
@@ -125,6 +125,6 @@ export function MakeFiles() {
           </div>
         )}
       </div>
-    </details>
+    </Fold>
   );
 }

@@ -1,12 +1,15 @@
 "use client";
 
 import { Plus, Trash2 } from "lucide-react";
-import { Choice, Figure, Pick } from "../../../kit/controls";
+import { Choice } from "../../../kit/Choice";
+import { Pick } from "../../../kit/Pick";
+import { Figure } from "../../../kit/controls";
 import { QuantityField } from "../../../form/QuantityField";
 import { useUnits } from "../../../kit/units";
 import type { Body } from "@/core/body";
 import { SHAPE_KINDS, SHAPES, type ProfilePoint } from "@/core/master";
 import { JobQuantity, useJob, useRemark } from "../JobContext";
+import { Fold } from "../../../kit/Fold";
 
 /** Most points a turned outline may have. */
 const MOST_POINTS = 60;
@@ -95,8 +98,7 @@ function Results({ m }: { m: Body }) {
           {fmt(m.lengthMm, "length")} × {fmt(m.widthMm, "length")} × {fmt(m.heightMm, "length")}
         </Figure>
       </div>
-      <details>
-        <summary className="min-h-8 font-semibold">Girth from back to top</summary>
+      <Fold title="Girth from back to top">
         <table className="mt-2 w-full text-left text-sm">
           <thead>
             <tr>
@@ -118,7 +120,7 @@ function Results({ m }: { m: Body }) {
             })}
           </tbody>
         </table>
-      </details>
+      </Fold>
     </div>
   );
 }

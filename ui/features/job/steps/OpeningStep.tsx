@@ -3,7 +3,9 @@
 import { useState } from "react";
 
 import { buildOrder, OPENING, OPENINGS, type MouldDecision, type SkinOpening } from "@/core/mould";
-import { Choice, Figure, Pick } from "../../../kit/controls";
+import { Choice } from "../../../kit/Choice";
+import { Pick } from "../../../kit/Pick";
+import { Figure } from "../../../kit/controls";
 import { GradeMark, STRETCH_WORDS } from "../../../kit/GradeMark";
 import { ListEditor } from "../../../form/ListEditor";
 import { QuantityField } from "../../../form/QuantityField";
@@ -11,6 +13,7 @@ import { useUnits } from "../../../kit/units";
 import { JobQuantity, useJob, useRemarks } from "../JobContext";
 import { OrderOfWork } from "../OrderOfWork";
 import { SIDE_OPTIONS } from "./Undercuts";
+import { Tick } from "../../../kit/Tick";
 
 export function OpeningStep() {
   const { job, plan, edit } = useJob();
@@ -21,6 +24,7 @@ export function OpeningStep() {
     <>
       <Pick
         label="How it opens"
+        must
         value={mould.opening}
         options={OPENINGS.map((o) => ({
           value: o,
@@ -207,15 +211,12 @@ function SkinAnswer() {
 function Thickened() {
   const { job, edit } = useJob();
   return (
-    <label className="chip cursor-pointer">
-      <input
-        type="checkbox"
-        className="size-5 accent-ink"
-        checked={job.mould.skin.thickened}
-        onChange={(e) => edit((j) => ({ ...j, mould: { ...j.mould, skin: { ...j.mould.skin, thickened: e.target.checked } } }))}
-      />{" "}
+    <Tick
+      checked={job.mould.skin.thickened}
+      onChange={(checked) => edit((j) => ({ ...j, mould: { ...j.mould, skin: { ...j.mould.skin, thickened: checked } } }))}
+    >
       Thickened after the detail coat
-    </label>
+    </Tick>
   );
 }
 

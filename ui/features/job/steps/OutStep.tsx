@@ -9,7 +9,7 @@ import { SHOP_C } from "@/core/cure";
 import { INSERT_PRACTICE } from "@/core/mould";
 import { OUTCOME_WORD } from "@/core/plan";
 import { NO_CUT, type Cut } from "@/core/weigh";
-import { Pick } from "../../../kit/controls";
+import { Pick } from "../../../kit/Pick";
 import { notice } from "../../../kit/notice";
 import { call } from "../../../data/call";
 import type { Pour } from "@/core/log";

@@ -5,11 +5,13 @@ import { useMemo } from "react";
 import { HELD, HELD_LABEL, judgeChain, USE_LABEL, USES, VERDICT_WORD, VERDICTS } from "@/core/fit";
 import { CAST_FAMILY, FINISH_KEYS, FINISHES } from "@/core/material";
 import { fitQuestionOf } from "@/core/plan";
-import { Choice, Pick, type Option } from "../../../kit/controls";
+import { Choice } from "../../../kit/Choice";
+import { Pick, type Option } from "../../../kit/Pick";
 import { useUnits } from "../../../kit/units";
 import { VerdictMark } from "../../../kit/VerdictMark";
 import { ChainList } from "../ChainList";
 import { useJob, useRemark } from "../JobContext";
+import { Tick } from "../../../kit/Tick";
 
 const Changes = dynamic(() => import("../Changes").then((m) => m.Changes), { ssr: false });
 const HeatPanel = dynamic(() => import("../../heat/HeatPanel").then((m) => m.HeatPanel), { ssr: false });
@@ -79,15 +81,9 @@ export function PairingStep() {
           options={HELD.map((h) => ({ value: h, label: HELD_LABEL[h] }))}
           onChange={(held) => edit((j) => ({ ...j, held }))}
         />
-        <label className="chip cursor-pointer">
-          <input
-            type="checkbox"
-            className="size-5 accent-ink"
-            checked={job.washedToday}
-            onChange={(e) => edit((j) => ({ ...j, washedToday: e.target.checked }))}
-          />{" "}
+        <Tick checked={job.washedToday} onChange={(checked) => edit((j) => ({ ...j, washedToday: checked }))}>
           Washed today
-        </label>
+        </Tick>
       </div>
       <Choice
         label="How will it be finished?"

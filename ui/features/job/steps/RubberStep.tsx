@@ -4,11 +4,12 @@ import { useState } from "react";
 import { correctOverPour, massRatio } from "@/core/batch";
 import { OPENING } from "@/core/mould";
 import type { PlannedPour } from "@/core/plan";
-import { Pick } from "../../../kit/controls";
+import { Pick } from "../../../kit/Pick";
 import { QuantityField } from "../../../form/QuantityField";
 import { useUnits } from "../../../kit/units";
 import { JobQuantity, useJob, useRemark } from "../JobContext";
 import { PartList } from "./PartList";
+import { Fold } from "../../../kit/Fold";
 
 export function RubberStep() {
   const { job, plan, catalogue, edit } = useJob();
@@ -65,8 +66,7 @@ export function RubberStep() {
           onChange={(secondRubberId) => edit((j) => ({ ...j, secondRubberId }))}
         />
       )}
-      <details>
-        <summary className="min-h-8 font-semibold">What stays in the cups</summary>
+      <Fold title="What stays in the cups">
         <div className="mt-2 grid grid-cols-2 gap-3">
           <JobQuantity
             path="rubber.cupLossK"
@@ -88,7 +88,7 @@ export function RubberStep() {
             set={(j, cupLossFloorG) => ({ ...j, rubber: { ...j.rubber, cupLossFloorG } })}
           />
         </div>
-      </details>
+      </Fold>
     </>
   );
 }
@@ -165,8 +165,7 @@ function OverPour({ pour }: { pour: PlannedPour }) {
   if (!ratio.ok) return null;
   const fix = a !== null && a > 0 ? correctOverPour(a, b ?? 0, ratio.ratio) : null;
   return (
-    <details>
-      <summary className="min-h-8 font-semibold">Poured too much of one part?</summary>
+    <Fold title="Poured too much of one part?">
       <div className="mt-2 grid grid-cols-2 gap-3">
         <QuantityField label={`${ratio.ratio.nameA} in the cup`} value={a} dimension="mass" min={0.01} max={1_000_000} optional onChange={setA} />
         <QuantityField label={`${ratio.ratio.nameB} in the cup`} value={b} dimension="mass" min={0} max={1_000_000} optional onChange={setB} />
@@ -179,6 +178,6 @@ function OverPour({ pour }: { pour: PlannedPour }) {
           {say(fix.message)}
         </p>
       )}
-    </details>
+    </Fold>
   );
 }

@@ -5,9 +5,12 @@ import { memo, useDeferredValue, useMemo } from "react";
 import { JACKET_KEYS, JACKETS, pick } from "@/core/material";
 import { hardnessAnswers, stretchIn, type StrengthDecision } from "@/core/mould";
 import { boardsFor } from "@/core/plan";
-import { Figure, Pick } from "../../../kit/controls";
+import { Pick } from "../../../kit/Pick";
+import { Figure } from "../../../kit/controls";
 import { CORE_WORDS, GradeMark, STRETCH_WORDS, WALL_WORDS } from "../../../kit/GradeMark";
 import { tradeOff, WALL_SPAN, withWall, type TradeQuestion } from "@/core/mould";
+import { Drag } from "../../../kit/Drag";
+import { Fold } from "../../../kit/Fold";
 import { useUnits } from "../../../kit/units";
 import { JobProvider, JobQuantity, useJob } from "../JobContext";
 
@@ -154,22 +157,16 @@ function WallDrag() {
       {own ? (
         <p className="hint">The box you have decides the wall: {fmt(wallMm, "length")}.</p>
       ) : (
-        <label className="block">
-          <span className="label flex items-baseline justify-between gap-3">
-            <span>Drag</span>
-            <span className="figure text-2xl">{fmt(wallMm, "length")}</span>
-          </span>
-          <input
-            type="range"
-            className="h-11 w-full accent-ink"
-            min={WALL_SPAN.min}
-            max={WALL_SPAN.max}
-            step={0.5}
-            value={Math.min(WALL_SPAN.max, Math.max(WALL_SPAN.min, wallMm))}
-            aria-valuetext={`${fmt(wallMm, "length")}, bulge ${small(h.worst!.mostMm.typical, fmt)}`}
-            onChange={(e) => set(Number(e.target.value))}
-          />
-        </label>
+        <Drag
+          label="Drag"
+          shown={fmt(wallMm, "length")}
+          value={wallMm}
+          min={WALL_SPAN.min}
+          max={WALL_SPAN.max}
+          step={0.5}
+          spoken={`${fmt(wallMm, "length")}, bulge ${small(h.worst!.mostMm.typical, fmt)}`}
+          onChange={set}
+        />
       )}
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
         <Figure name="Bulge" size="text-xl">
@@ -336,8 +333,7 @@ function Hardness() {
       : [];
   if (answers.length < 2) return null;
   return (
-    <details>
-      <summary className="min-h-8 font-semibold">Softer or firmer rubber for this piece</summary>
+    <Fold title="Softer or firmer rubber for this piece">
       <table className="mt-2 w-full text-left">
         <thead className="text-sm text-soft">
           <tr>
@@ -369,7 +365,7 @@ function Hardness() {
         </tbody>
       </table>
       <p className="hint">Soft rubber lets go of a rigid cast with less pull; firm rubber holds a heavy fill. The pull to open it goes with stiffness.</p>
-    </details>
+    </Fold>
   );
 }
 
@@ -428,8 +424,7 @@ function Places() {
     />
   );
   return (
-    <details open={plan.places.length > 0}>
-      <summary className="min-h-8 font-semibold">Will it go where it has to: shelf, vacuum pot</summary>
+    <Fold title="Will it go where it has to: shelf, vacuum pot" open={plan.places.length > 0}>
       <div className="mt-2 space-y-3">
         {plan.places.map((p) => (
           <p key={p.name}>
@@ -460,6 +455,6 @@ function Places() {
           </button>
         )}
       </div>
-    </details>
+    </Fold>
   );
 }

@@ -1,7 +1,7 @@
 "use client";
 
 import { SIDES, type Side } from "@/core/mould";
-import { Choice } from "../../../kit/controls";
+import { Choice } from "../../../kit/Choice";
 import { ListEditor } from "../../../form/ListEditor";
 import { QuantityField } from "../../../form/QuantityField";
 import { useJob } from "../JobContext";
