@@ -1,3 +1,4 @@
+import stable from "fast-json-stable-stringify";
 import { api } from "../contract";
 import type { BackupPreview } from "../contract/workshop";
 import { randomUUID } from "node:crypto";
@@ -203,7 +204,7 @@ const stagedPath = (w: Workshop, token: string): string => join(w.files.folder, 
 
 const here = (w: Workshop, t: TableName): Map<string, string> => {
   const found = new Map<string, string>();
-  for (const row of readTable(w.db, t)) found.set(rowKey(t, row), JSON.stringify(row));
+  for (const row of readTable(w.db, t)) found.set(rowKey(t, row), stable(row));
   return found;
 };
 
@@ -226,7 +227,7 @@ export async function previewBackup(w: Workshop, body: ReadableStream<Uint8Array
       keys.add(key);
       const was = mine.get(key);
       if (was === undefined) added++;
-      else if (was !== JSON.stringify(row)) differ++;
+      else if (was !== stable(row)) differ++;
     }
     return { table, inFile: opened.tables[table].length, here: mine.size, added, differ, onlyHere: [...mine.keys()].filter((k) => !keys.has(k)).length };
   });
@@ -282,7 +283,7 @@ export function restoreBackup(w: Workshop, body: unknown): { added: number; chan
               // A reading's number is this file's own; here it gets the next.
               writeRow(w.db, table, table === "readings" && way !== "replace" ? { at: row.at, c: row.c, source: row.source } : row);
               added++;
-            } else if (way === "take" && table !== "readings" && was !== JSON.stringify(row)) {
+            } else if (way === "take" && table !== "readings" && was !== stable(row)) {
               writeRow(w.db, table, row, true);
               changed++;
             } else continue;

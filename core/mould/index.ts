@@ -1,6 +1,7 @@
 export * from "./choices";
 export { OPENING, OPENINGS, type Opening } from "./openings";
 export type { BlockPour, SkinOpening } from "./openings/kind";
+export * from "./fields";
 export * from "./decision";
 export * from "./layout";
 export * from "./walls";

@@ -3,3 +3,5 @@ export * from "./parse";
 export * from "./range";
 export * from "./format";
 export * from "./say";
+export * from "./field";
+export * from "./figure";

@@ -1,3 +1,4 @@
 export * from "./versioned";
 export * from "./job";
 export * from "./dossier";
+export * from "./fields";

@@ -3,7 +3,8 @@ import { HELD, USES } from "../fit";
 import { FINISH_KEYS, JACKET_KEYS, SEALING_KEYS } from "../material";
 import { SHAPE_KINDS, SIZE_KEYS } from "../master";
 import { StrengthDecision, strengthDefault, Inside, insideDefault, Make, makeDefault, MouldDecision, skinDefault } from "../mould";
-import { SHOP_C } from "../cure";
+import { figure, figures } from "../quantity";
+import { CAST_FIELDS, MASTER_FIELDS, RUBBER_FIELDS, SESSION_FIELDS, SHOP_FIELD } from "./fields";
 import { versioned, type Upgrade } from "./versioned";
 
 /** The current shape of a stored job. A reader meeting a larger number is older than the writer. */
@@ -24,10 +25,8 @@ export const Job = z.object({
     shape: z.enum(SHAPE_KINDS),
     sizes,
     profile: z.array(z.object({ zMm: z.number().min(0).max(3000), radiusMm: z.number().min(0).max(1500) })).max(60),
-    readingMm: z.number().min(0).max(10),
     surfaceId: id,
-    /** Weighed mass of the master, g; null takes volume × density of its material. */
-    massG: z.number().gt(0).max(2_000_000).nullable(),
+    ...figures(MASTER_FIELDS),
   }),
   castId: id,
   use: z.enum(USES),
@@ -41,21 +40,9 @@ export const Job = z.object({
   clayId: id,
   boxId: id,
   mould: MouldDecision,
-  rubber: z.object({
-    marginPct: z.number().min(0, "a margin cannot be negative").max(100, "a margin can be at most 100 %"),
-    catalystPct: z.number().gt(0).max(50).nullable(),
-    cupLossK: z.number().min(0).max(5),
-    cupLossFloorG: z.number().min(0).max(500),
-  }),
-  cast: z.object({
-    waterPer100: z.number().gt(0).max(400).nullable(),
-    pigmentPct: z.number().min(0).max(20),
-    fragrancePct: z.number().min(0).max(20),
-    marginPct: z.number().min(0).max(200),
-    count: z.number().int().min(1).max(1000),
-  }),
-  /** Castings poured one after another, and minutes from pour to pour, for the heat of a session. */
-  session: z.object({ pours: z.number().int().min(1).max(30), everyMin: z.number().min(1).max(720) }).default({ pours: 6, everyMin: 20 }),
+  rubber: z.object(figures(RUBBER_FIELDS)),
+  cast: z.object(figures(CAST_FIELDS)),
+  session: z.object(figures(SESSION_FIELDS)).default({ pours: 6, everyMin: 20 }),
   held: z.enum(HELD),
   washedToday: z.boolean(),
   /** What seals the box, what stands behind the rubber, how the casting is finished. */
@@ -67,7 +54,7 @@ export const Job = z.object({
   inside: Inside.default(insideDefault),
   /** What the workshop cuts and prints with. */
   make: Make.default(makeDefault),
-  shopC: z.number().min(SHOP_C.min, `the shop has to be ${SHOP_C.min} °C or more`).max(SHOP_C.max, `the shop can be at most ${SHOP_C.max} °C`),
+  shopC: figure(SHOP_FIELD),
 });
 export type Job = z.infer<typeof Job>;
 

@@ -4,3 +4,4 @@ export * from "./cups";
 export * from "./gauge";
 export * from "./weighIn";
 export * from "./noCut";
+export * from "./fields";

@@ -4,6 +4,8 @@ import { versioned } from "../record";
 import { quote } from "../quantity";
 import { splitCups } from "./cups";
 import { rebalance } from "./rebalance";
+import { figures } from "../quantity";
+import { CHANNEL_FIELDS, HANDLING_FIELDS } from "./fields";
 
 const span = z.object({ low: z.number(), typical: z.number(), high: z.number() });
 const grams = z.number().min(0, "a weight cannot be negative").max(1_000_000);
@@ -19,16 +21,10 @@ export const HOLD_POINTS = {
 export type HoldPoint = keyof typeof HOLD_POINTS;
 export const HOLD_KEYS = Object.keys(HOLD_POINTS) as [HoldPoint, ...HoldPoint[]];
 
-/** How this batch is mixed, as the person set it. */
+/** How this batch is mixed, as the person set it: {@link HANDLING_FIELDS}, mL, min and g. */
 export const Handling = z.object({
-  cupMl: z.number().gt(0, "a cup has to hold something").max(200_000),
+  ...figures(HANDLING_FIELDS),
   degas: z.boolean(),
-  stirMin: z.number().min(0.1).max(120),
-  degasMin: z.number().min(0).max(120),
-  pourGMin: z.number().min(1).max(100_000),
-  witnessG: grams.max(2000),
-  /** What the scale's last figure counts in, g. */
-  stepG: z.number().gt(0).max(100),
   /** The cup measured once, for marks; null for none. */
   cupId: z.string().max(60).nullable(),
 });
@@ -37,12 +33,8 @@ export const handlingDefault: Handling = { cupMl: 2000, degas: false, stirMin: 3
 
 const CupPart = z.object({ gotG: grams.nullable(), tareG: z.number().min(-1_000_000).max(1_000_000).nullable(), way: z.enum(WAYS).nullable() });
 
-/** What was cut into a mould, mm; null where it has none or nobody measured. */
-export const Cut = z.object({
-  sprueMm: z.number().gt(0).max(200).nullable(),
-  ventMm: z.number().gt(0).max(50).nullable(),
-  vents: z.number().int().min(0).max(100),
-});
+/** What was cut into a mould: {@link CHANNEL_FIELDS}, mm; null where it has none or nobody measured. */
+export const Cut = z.object(figures(CHANNEL_FIELDS));
 export type Cut = z.infer<typeof Cut>;
 
 /**

@@ -1,10 +1,11 @@
 import { z } from "zod";
-import { versioned } from "../record";
+import { figure, figures } from "../quantity";
+import { SHOP_FIELD, versioned } from "../record";
+import { FORECAST_FIELDS } from "./fields";
 import { Cup, Handling, handlingDefault } from "../weigh";
 
 /** Minutes since local midnight. */
 const dayMinute = z.number().int().min(0).max(1439);
-const celsius = z.number().min(-10, "the shop has to be -10 °C or more").max(60, "the shop can be at most 60 °C");
 
 const knownZone = (zone: string): boolean => {
   try {
@@ -20,9 +21,12 @@ export const Settings = z.object({
   format: z.literal(1).default(1),
   units: z.enum(["metric", "us"]).default("metric"),
   workshopName: z.string().trim().max(60).default("My workshop"),
-  shopC: celsius.default(21),
+  shopC: figure(SHOP_FIELD).default(21),
   /** What the shop is expected to be by day and by night; null takes shopC for both. */
-  forecast: z.object({ dayC: celsius, nightC: celsius, dayFromMin: dayMinute, dayToMin: dayMinute }).nullable().default(null),
+  forecast: z
+    .object({ ...figures(FORECAST_FIELDS), dayFromMin: dayMinute, dayToMin: dayMinute })
+    .nullable()
+    .default(null),
   /** When hands are there. */
   waking: z.object({ fromMin: dayMinute, toMin: dayMinute }).default({ fromMin: 7 * 60, toMin: 22 * 60 }),
   /** IANA name of the time zone; empty takes the machine's own. */

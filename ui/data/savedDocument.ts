@@ -1,3 +1,4 @@
+import stable from "fast-json-stable-stringify";
 import type { Sent } from "./call";
 
 export type SaveState<V> = { kind: "saved" } | { kind: "waiting" } | { kind: "saving" } | { kind: "conflict"; theirs: V } | { kind: "failed"; message: string };
@@ -207,7 +208,7 @@ export class SavedDocument<V, P extends object> {
 
   /** True where a change is in a view already. */
   private holds(view: V, patch: P): boolean {
-    return JSON.stringify(this.how.lay(view, patch)) === JSON.stringify(view);
+    return stable(this.how.lay(view, patch)) === stable(view);
   }
 
   private show(save: SaveState<V>): void {

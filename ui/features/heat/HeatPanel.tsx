@@ -4,15 +4,16 @@ import dynamic from "next/dynamic";
 import type { PlannedHeat } from "@/core/plan";
 import { SHORT_EXPOSURE_S, type HeatQuestion, type HeatStudy } from "@/core/heat";
 import { Figure } from "../../kit/controls";
-import { JobQuantity, useJob } from "../job/JobContext";
+import { useJob } from "../job/JobContext";
 import { useUnits } from "../../kit/units";
 import { Fold } from "../../kit/Fold";
+import { JobField } from "../job/JobField";
 
 const HeatChart = dynamic(() => import("../../chart/HeatChart").then((m) => m.HeatChart), { ssr: false, loading: () => <div className="h-72" /> });
 
 /** What heat does in this mould: one sentence, the figures, a chart, and a session of castings in a row. */
 export function HeatPanel() {
-  const { job, plan, catalogue } = useJob();
+  const { plan, catalogue } = useJob();
   if (plan.heat.length === 0) return null;
   return (
     <Fold title="Heat in this mould" open={plan.cast?.family === "metal"} className="rounded-xl bg-paper p-3" titleClass="min-h-9 text-lg font-bold">
@@ -25,25 +26,8 @@ export function HeatPanel() {
         ))}
         {plan.cast?.family === "metal" && (
           <div className="grid grid-cols-2 gap-3">
-            <JobQuantity
-              path="session.pours"
-              label="Castings in a row"
-              value={job.session.pours}
-              dimension="count"
-              whole
-              min={1}
-              max={30}
-              set={(j, pours) => ({ ...j, session: { ...j.session, pours } })}
-            />
-            <JobQuantity
-              path="session.everyMin"
-              label="From pour to pour"
-              value={job.session.everyMin / 60}
-              dimension="duration"
-              min={1 / 60}
-              max={12}
-              set={(j, h) => ({ ...j, session: { ...j.session, everyMin: h * 60 } })}
-            />
+            <JobField path="session.pours" />
+            <JobField path="session.everyMin" />
           </div>
         )}
       </div>

@@ -4,8 +4,6 @@ import { createContext, useContext, type ReactNode } from "react";
 import type { Job } from "@/core/record";
 import type { Catalogue } from "@/core/material";
 import type { Plan } from "@/core/plan";
-import type { Dimension } from "@/core/quantity";
-import { QuantityField } from "../../form/QuantityField";
 import type { Pour } from "@/core/log";
 import { useUnits } from "../../kit/units";
 import type { JobDocument } from "./jobDocument";
@@ -44,34 +42,4 @@ export function useRemarks(path: string): { message: string }[] {
   const { plan } = useJob();
   const { say } = useUnits();
   return plan.remarks.filter((r) => r.path === path).map((r) => ({ message: say(r.message) }));
-}
-
-interface JobQuantityProps {
-  path: string;
-  label: ReactNode;
-  value: number | null;
-  dimension: Dimension;
-  set: (job: Job, value: number) => Job;
-  /** For what may be left empty. */
-  clear?: (job: Job) => Job;
-  min?: number;
-  max?: number;
-  whole?: boolean;
-  help?: ReactNode;
-  placeholder?: string;
-}
-
-/** A quantity of the job: shows the plan's remark about it, and keeps a half-typed entry over a reload. */
-export function JobQuantity({ path, set, clear, ...field }: JobQuantityProps) {
-  const { id, edit } = useJob();
-  const remark = useRemark(path);
-  return (
-    <QuantityField
-      {...field}
-      optional={clear !== undefined}
-      remark={remark}
-      draftKey={`${id}:${path}`}
-      onChange={(v) => edit((job) => (v === null ? (clear ? clear(job) : job) : set(job, v)))}
-    />
-  );
 }

@@ -2,9 +2,9 @@
 
 import type { ReactNode } from "react";
 import type { DoorView, OddEntry, SettingsChange } from "@/contract/workshop";
-import type { Settings } from "@/core/workshop";
+import { FORECAST_FIELDS, NEW_JOB_FIELDS, type Settings } from "@/core/workshop";
 import { mayAskToNotify, SoundSwitch } from "../clocks/SoundSwitch";
-import { QuantityField } from "../../form/QuantityField";
+import { NumberOf } from "../../form/NumberOf";
 import { useSaved } from "../../data/useSaved";
 import { Backup } from "./Backup";
 import { Cups } from "./Cups";
@@ -87,33 +87,12 @@ export function SettingsScreen({ initial, machineZone, door, odd }: { initial: S
           <Section id="temperature" title="What to expect of the shop">
             <p className="hint">Where no thermometer says better, cure clocks run on this.</p>
             <div className="grid grid-cols-2 gap-3">
-              <QuantityField
-                label="By day"
-                value={f.dayC}
-                dimension="temperature"
-                min={-10}
-                max={60}
-                onChange={(v) => v !== null && save({ forecast: { ...f, dayC: v } })}
-              />
-              <QuantityField
-                label="By night"
-                value={f.nightC}
-                dimension="temperature"
-                min={-10}
-                max={60}
-                onChange={(v) => v !== null && save({ forecast: { ...f, nightC: v } })}
-              />
+              <NumberOf fields={FORECAST_FIELDS} of="dayC" item={f} change={(patch) => save({ forecast: { ...f, ...patch } })} />
+              <NumberOf fields={FORECAST_FIELDS} of="nightC" item={f} change={(patch) => save({ forecast: { ...f, ...patch } })} />
               <Time label="Day begins" value={f.dayFromMin} onChange={(dayFromMin) => save({ forecast: { ...f, dayFromMin } })} />
               <Time label="Night begins" value={f.dayToMin} onChange={(dayToMin) => save({ forecast: { ...f, dayToMin } })} />
             </div>
-            <QuantityField
-              label="New jobs start at"
-              value={s.shopC}
-              dimension="temperature"
-              min={-10}
-              max={60}
-              onChange={(v) => v !== null && save({ shopC: v })}
-            />
+            <NumberOf fields={NEW_JOB_FIELDS} of="shopC" item={s} change={save} />
           </Section>
           <Section id="door" title="A tablet at the bench">
             <Door initial={door} />

@@ -1,12 +1,12 @@
 "use client";
 
-import { splitOf, type Handling, type WeighAct } from "@/core/weigh";
+import { HANDLING_FIELDS, splitOf, type Handling, type WeighAct } from "@/core/weigh";
 import { cupBrimMl } from "@/core/weigh";
 import { SCALE_SOURCES, type Scale, type ScaleSource } from "../device/useScale";
 import { Choice } from "../../kit/Choice";
 import { Fold } from "../../kit/Fold";
 import { Pick } from "../../kit/Pick";
-import { QuantityField } from "../../form/QuantityField";
+import { NumberOf } from "../../form/NumberOf";
 import { call } from "../../data/call";
 import { notice } from "../../kit/notice";
 import type { WeighView } from "@/contract/weigh";
@@ -52,66 +52,21 @@ export function HandlingFields({ view, cups, scale, act }: { view: WeighView; cu
         <div className="mt-2 space-y-3">
           {begun && <p className="hint">Something is in the cups, so the split stands.</p>}
           <fieldset disabled={begun} className="grid grid-cols-2 gap-3 sm:grid-cols-3">
-            <QuantityField
-              label="Mixing cup, to the brim"
-              value={h.cupMl}
-              dimension="volume"
-              min={1}
-              max={200_000}
-              onChange={(v) => v !== null && set({ cupMl: v })}
-            />
-            <QuantityField
-              label="Stirring takes"
-              value={h.stirMin / 60}
-              dimension="duration"
-              min={0.002}
-              max={2}
-              onChange={(v) => v !== null && set({ stirMin: v * 60 })}
-            />
-            <QuantityField
-              label="You pour in a minute"
-              value={h.pourGMin}
-              dimension="mass"
-              min={1}
-              max={100_000}
-              onChange={(v) => v !== null && set({ pourGMin: v })}
-            />
-            <QuantityField
-              label="Witness cup"
-              value={h.witnessG}
-              dimension="mass"
-              min={0}
-              max={2000}
-              onChange={(v) => set({ witnessG: v ?? 0 })}
-              help="set aside to touch instead of the casting"
-            />
+            <NumberOf fields={HANDLING_FIELDS} of="cupMl" item={h} change={set} />
+            <NumberOf fields={HANDLING_FIELDS} of="stirMin" item={h} change={set} />
+            <NumberOf fields={HANDLING_FIELDS} of="pourGMin" item={h} change={set} />
+            <NumberOf fields={HANDLING_FIELDS} of="witnessG" item={h} change={set} />
             {view.kind === "rubber" && (
               <>
                 <Tick className="chip self-end" checked={h.degas} onChange={(checked) => set({ degas: checked })}>
                   Under vacuum
                 </Tick>
-                {h.degas && (
-                  <QuantityField
-                    label="Vacuum takes"
-                    value={h.degasMin / 60}
-                    dimension="duration"
-                    min={0.002}
-                    max={2}
-                    onChange={(v) => v !== null && set({ degasMin: v * 60 })}
-                  />
-                )}
+                {h.degas && <NumberOf fields={HANDLING_FIELDS} of="degasMin" item={h} change={set} />}
               </>
             )}
           </fieldset>
           <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
-            <QuantityField
-              label="Your scale counts in"
-              value={h.stepG}
-              dimension="mass"
-              min={0.001}
-              max={100}
-              onChange={(v) => v !== null && set({ stepG: v })}
-            />
+            <NumberOf fields={HANDLING_FIELDS} of="stepG" item={h} change={set} />
             {cups.length > 0 && (
               <Pick
                 label="Cup measured once"

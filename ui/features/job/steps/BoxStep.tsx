@@ -10,7 +10,6 @@ import {
   OVERLAP_LABEL,
   OVERLAPS,
   panelBow,
-  THICKEST_MM,
   type BlockLayout,
   type MouldDecision,
 } from "@/core/mould";
@@ -20,11 +19,12 @@ import { Choice } from "../../../kit/Choice";
 import { Pick } from "../../../kit/Pick";
 import { Figure } from "../../../kit/controls";
 import { useUnits } from "../../../kit/units";
-import { JobQuantity, useJob, useRemark, useRemarks } from "../JobContext";
+import { useJob, useRemark, useRemarks } from "../JobContext";
 import { MakeFiles } from "./MakeFiles";
 import { Undercuts } from "./Undercuts";
 import { Fold } from "../../../kit/Fold";
 import { Tick } from "../../../kit/Tick";
+import { JobField } from "../JobField";
 
 export function BoxStep() {
   const { job, plan } = useJob();
@@ -45,46 +45,17 @@ function BoxFields() {
   const put = (patch: Partial<MouldDecision>) => edit((j) => ({ ...j, mould: { ...j.mould, ...patch } }));
   const boxRemarks = useRemarks("boxId");
   const ownRemark = useRemark("mould.ownBox");
-  const mm = (key: "wallMm" | "baseMm" | "coverMm", label: string) => (
-    <JobQuantity
-      path={`mould.${key}`}
-      label={label}
-      value={mould[key]}
-      dimension="length"
-      min={0.1}
-      max={THICKEST_MM}
-      set={(j, v) => ({ ...j, mould: { ...j.mould, [key]: v } })}
-    />
-  );
   const own = mould.ownBox;
   const inside = plan.layout?.kind === "block" ? plan.layout.box : null;
   return (
     <>
       <Choice label="Box" value={mould.box} options={BOX_SHAPES.map((s) => ({ value: s, label: BOX_SHAPE_LABEL[s] }))} onChange={(box) => put({ box })} />
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
-        {!own && mm("wallMm", "Wall of rubber, at least")}
-        {mm("coverMm", "Cover over the top")}
-        {OPENING[mould.opening].base && mm("baseMm", "Base under it")}
-        <JobQuantity
-          path="mould.freeboardMm"
-          label="Box above the fill line"
-          value={mould.freeboardMm}
-          dimension="length"
-          min={0}
-          max={200}
-          set={(j, freeboardMm) => ({ ...j, mould: { ...j.mould, freeboardMm } })}
-        />
-        {mould.box === "rectangular" && (
-          <JobQuantity
-            path="mould.kerfMm"
-            label="Saw takes (kerf)"
-            value={mould.kerfMm}
-            dimension="length"
-            min={0}
-            max={10}
-            set={(j, kerfMm) => ({ ...j, mould: { ...j.mould, kerfMm } })}
-          />
-        )}
+        {!own && <JobField path="mould.wallMm" />}
+        <JobField path="mould.coverMm" />
+        {OPENING[mould.opening].base && <JobField path="mould.baseMm" />}
+        <JobField path="mould.freeboardMm" />
+        {mould.box === "rectangular" && <JobField path="mould.kerfMm" />}
       </div>
       <div className="grid gap-3 sm:grid-cols-2">
         <Pick
@@ -125,26 +96,8 @@ function BoxFields() {
       </Tick>
       {own && (
         <div className="grid grid-cols-2 gap-3">
-          <JobQuantity
-            path="mould.ownBox"
-            label={mould.box === "cylindrical" ? "Inside diameter" : "Inside length"}
-            value={own.lengthMm}
-            dimension="length"
-            min={1}
-            max={3000}
-            set={(j, lengthMm) => ({ ...j, mould: { ...j.mould, ownBox: { ...own, lengthMm } } })}
-          />
-          {mould.box !== "cylindrical" && (
-            <JobQuantity
-              path="mould.ownBox.widthMm"
-              label="Inside width"
-              value={own.widthMm}
-              dimension="length"
-              min={1}
-              max={3000}
-              set={(j, widthMm) => ({ ...j, mould: { ...j.mould, ownBox: { ...own, widthMm } } })}
-            />
-          )}
+          <JobField path="mould.ownBox.lengthMm" remarkAt="mould.ownBox" {...(mould.box === "cylindrical" ? { label: "Inside diameter" } : {})} />
+          {mould.box !== "cylindrical" && <JobField path="mould.ownBox.widthMm" />}
         </div>
       )}
       {own && ownRemark?.severity === "fault" && <p className="hint">The drawing shows the last box that held the master.</p>}
@@ -175,19 +128,7 @@ function JacketFields() {
           fault={remark?.message}
           onChange={(k) => edit((j) => ({ ...j, jacket: JACKET_KEYS.find((s) => s === k) ?? "none" }))}
         />
-        {make && (
-          <JobQuantity
-            path="mould.jacketMm"
-            label="Thick"
-            placeholder={`usually ${make.thicknessMm} mm`}
-            value={job.mould.jacketMm}
-            dimension="length"
-            min={0.1}
-            max={200}
-            clear={(j) => ({ ...j, mould: { ...j.mould, jacketMm: null } })}
-            set={(j, jacketMm) => ({ ...j, mould: { ...j.mould, jacketMm } })}
-          />
-        )}
+        {make && <JobField path="mould.jacketMm" empty={`usually ${make.thicknessMm} mm`} />}
       </div>
       {make && built && (
         <>
@@ -226,28 +167,8 @@ function JacketFields() {
             </li>
             {kind.made === "skin" && <li>The inside of the jacket shows through a thin skin: smooth the rubber before you cover it.</li>}
           </ul>
-          <JobQuantity
-            path="mould.jacketPricePerKg"
-            label="A kilogram of it costs"
-            placeholder="not known"
-            value={job.mould.jacketPricePerKg}
-            dimension="count"
-            min={0.01}
-            max={100_000}
-            clear={(j) => ({ ...j, mould: { ...j.mould, jacketPricePerKg: null } })}
-            set={(j, jacketPricePerKg) => ({ ...j, mould: { ...j.mould, jacketPricePerKg } })}
-          />
-          {built.parts > 1 && (
-            <JobQuantity
-              path="mould.boltEveryMm"
-              label="Bolts every"
-              value={job.mould.boltEveryMm}
-              dimension="length"
-              min={20}
-              max={500}
-              set={(j, boltEveryMm) => ({ ...j, mould: { ...j.mould, boltEveryMm } })}
-            />
-          )}
+          <JobField path="mould.jacketPricePerKg" />
+          {built.parts > 1 && <JobField path="mould.boltEveryMm" />}
           {kind.made === "skin" && <Undercuts />}
         </>
       )}

@@ -4,9 +4,10 @@ import { castKind } from "@/core/cast";
 import { CAST_FAMILY } from "@/core/material";
 import { Figure } from "../../../kit/controls";
 import { useUnits } from "../../../kit/units";
-import { JobQuantity, useJob } from "../JobContext";
+import { useJob } from "../JobContext";
 import { HollowAnswer, InsideFields } from "./InsideFields";
 import { PartList } from "./PartList";
+import { JobField } from "../JobField";
 
 export function CastStep() {
   const { job, plan } = useJob();
@@ -36,62 +37,18 @@ export function CastStep() {
         <p>{plan.body ? "The mix appears once the figures below are possible." : "The mix appears once the master is measured."}</p>
       )}
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
-        <JobQuantity
-          path="cast.count"
-          label="Castings at once"
-          value={job.cast.count}
-          dimension="count"
-          min={1}
-          max={1000}
-          whole
-          set={(j, count) => ({ ...j, cast: { ...j.cast, count } })}
-        />
-        <JobQuantity
-          path="cast.marginPct"
-          label="Margin"
-          value={job.cast.marginPct}
-          dimension="percent"
-          min={0}
-          max={200}
-          set={(j, marginPct) => ({ ...j, cast: { ...j.cast, marginPct } })}
-        />
+        <JobField path="cast.count" />
+        <JobField path="cast.marginPct" />
         {water && (
-          <JobQuantity
+          <JobField
             path="cast.waterPer100"
             label={`Water per 100 ${water.of}`}
-            placeholder={String(water.usual.typical)}
             help={`usually ${water.usual.low} to ${water.usual.high}, by mass`}
-            value={job.cast.waterPer100}
-            dimension="count"
-            min={0.1}
-            max={400}
-            clear={(j) => ({ ...j, cast: { ...j.cast, waterPer100: null } })}
-            set={(j, waterPer100) => ({ ...j, cast: { ...j.cast, waterPer100 } })}
+            empty={String(water.usual.typical)}
           />
         )}
-        {pigment && (
-          <JobQuantity
-            path="cast.pigmentPct"
-            label={`Pigment, % of ${pigment.of}`}
-            value={job.cast.pigmentPct}
-            dimension="percent"
-            min={0}
-            max={20}
-            set={(j, pigmentPct) => ({ ...j, cast: { ...j.cast, pigmentPct } })}
-          />
-        )}
-        {fragrance && (
-          <JobQuantity
-            path="cast.fragrancePct"
-            label="Fragrance"
-            help={`at most ${fragrance.mostPct} %`}
-            value={job.cast.fragrancePct}
-            dimension="percent"
-            min={0}
-            max={20}
-            set={(j, fragrancePct) => ({ ...j, cast: { ...j.cast, fragrancePct } })}
-          />
-        )}
+        {pigment && <JobField path="cast.pigmentPct" label={`Pigment, % of ${pigment.of}`} />}
+        {fragrance && <JobField path="cast.fragrancePct" help={`at most ${fragrance.mostPct} %`} />}
       </div>
       {b && (
         <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">

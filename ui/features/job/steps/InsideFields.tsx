@@ -1,14 +1,15 @@
 "use client";
 
-import { HOLLOW_KINDS, HOLLOW_WAYS, INSERT_KINDS, INSERT_PRACTICE, INSERTS, type Inside } from "@/core/mould";
+import { CUT_FIELDS, HOLLOW_FIELDS, HOLLOW_KINDS, HOLLOW_WAYS, INSERT_FIELDS, INSERT_KINDS, INSERT_PRACTICE, INSERTS, type Inside } from "@/core/mould";
 import { Choice } from "../../../kit/Choice";
 import { Pick } from "../../../kit/Pick";
 import { Figure } from "../../../kit/controls";
 import { ListEditor } from "../../../form/ListEditor";
-import { QuantityField } from "../../../form/QuantityField";
+import { NumberOf } from "../../../form/NumberOf";
 import { useUnits } from "../../../kit/units";
-import { JobQuantity, useJob, useRemarks } from "../JobContext";
+import { useJob, useRemarks } from "../JobContext";
 import { Fold } from "../../../kit/Fold";
+import { JobField } from "../JobField";
 
 /** What goes into the casting or is left out of it, and how copies shrink. */
 export function InsideFields() {
@@ -70,39 +71,11 @@ function Inserts({ put }: Put) {
               onChange={(v) => change({ kind: INSERT_KINDS.find((k) => k === v) ?? i.kind })}
             />
             <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
-              <QuantityField
-                label="Diameter"
-                value={i.diameterMm}
-                dimension="length"
-                min={0.1}
-                max={500}
-                onChange={(v) => v !== null && change({ diameterMm: v })}
-              />
-              <QuantityField
-                label="Length"
-                value={i.lengthMm}
-                dimension="length"
-                min={0.1}
-                max={3000}
-                onChange={(v) => v !== null && change({ lengthMm: v })}
-              />
-              <QuantityField label="How many" value={i.count} dimension="count" min={1} max={100} whole onChange={(v) => v !== null && change({ count: v })} />
-              <QuantityField
-                label="Above the back"
-                value={i.fromMm}
-                dimension="length"
-                min={0}
-                max={3000}
-                onChange={(v) => v !== null && change({ fromMm: v })}
-              />
-              <QuantityField
-                label="Off the middle"
-                value={i.asideMm}
-                dimension="length"
-                min={-1500}
-                max={1500}
-                onChange={(v) => v !== null && change({ asideMm: v })}
-              />
+              <NumberOf fields={INSERT_FIELDS} of="diameterMm" item={i} change={change} />
+              <NumberOf fields={INSERT_FIELDS} of="lengthMm" item={i} change={change} />
+              <NumberOf fields={INSERT_FIELDS} of="count" item={i} change={change} />
+              <NumberOf fields={INSERT_FIELDS} of="fromMm" item={i} change={change} />
+              <NumberOf fields={INSERT_FIELDS} of="asideMm" item={i} change={change} />
             </div>
             <Choice
               label="It"
@@ -155,18 +128,9 @@ function Hollow({ put }: Put) {
       />
       {hollow && (
         <div className="grid grid-cols-3 gap-2">
-          <QuantityField label="Wall" value={hollow.shellMm} dimension="length" min={0.5} max={200} onChange={(v) => v !== null && set({ shellMm: v })} />
-          <QuantityField label="Coats" value={hollow.coats} dimension="count" min={1} max={12} whole onChange={(v) => v !== null && set({ coats: v })} />
-          <QuantityField
-            label="Mouth"
-            value={hollow.mouthMm}
-            dimension="length"
-            min={0.5}
-            max={3000}
-            optional
-            placeholder="the open back"
-            onChange={(v) => set({ mouthMm: v })}
-          />
+          <NumberOf fields={HOLLOW_FIELDS} of="shellMm" item={hollow} change={set} />
+          <NumberOf fields={HOLLOW_FIELDS} of="coats" item={hollow} change={set} />
+          <NumberOf fields={HOLLOW_FIELDS} of="mouthMm" item={hollow} change={set} />
         </div>
       )}
       <Doubts path="inside.hollow" />
@@ -210,9 +174,7 @@ function Sections({ put }: Put) {
         nameOf={(_, i) => `cut ${i + 1}`}
         onChange={(cuts) => put({ cutsMm: cuts.map((c) => c.z) })}
       >
-        {(c, change) => (
-          <QuantityField label="Above the back" value={c.z} dimension="length" min={0.1} max={3000} onChange={(v) => v !== null && change({ z: v })} />
-        )}
+        {(c, change) => <NumberOf fields={CUT_FIELDS} of="z" item={c} change={change} />}
       </ListEditor>
       {sections.length > 1 && (
         <ul className="space-y-1">
@@ -242,17 +204,7 @@ function Shrinkage({ put }: Put) {
   return (
     <div className="space-y-2">
       <div className="grid grid-cols-2 gap-3">
-        <JobQuantity
-          path="inside.generations"
-          label="Copies of copies"
-          help="1: cast straight from this master's mould"
-          value={job.inside.generations}
-          dimension="count"
-          min={1}
-          max={20}
-          whole
-          set={(j, generations) => ({ ...j, inside: { ...j.inside, generations } })}
-        />
+        <JobField path="inside.generations" />
         <Pick
           label="Then cast again in"
           value={job.inside.thenCastId}

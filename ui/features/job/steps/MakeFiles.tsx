@@ -2,14 +2,14 @@
 
 import { FileDown } from "lucide-react";
 import { useState } from "react";
-import type { Make } from "@/core/mould";
 import { Download } from "../../../kit/Download";
 import { notice } from "../../../kit/notice";
 import type { MakeSummary } from "@/contract/jobs";
 import { call } from "../../../data/call";
 import { useUnits } from "../../../kit/units";
-import { JobQuantity, useJob } from "../JobContext";
+import { useJob } from "../JobContext";
 import { Fold } from "../../../kit/Fold";
+import { JobField } from "../JobField";
 
 /** Files to cut and print from, and the sizes of sheet and printer they are made for. */
 export function MakeFiles() {
@@ -34,17 +34,6 @@ export function MakeFiles() {
       <FileDown size={18} aria-hidden="true" /> {label}
     </Download>
   );
-  const make = (key: keyof Make, label: string, min: number, max: number) => (
-    <JobQuantity
-      path={`make.${key}`}
-      label={label}
-      value={job.make[key]}
-      dimension="length"
-      min={min}
-      max={max}
-      set={(j, v) => ({ ...j, make: { ...j.make, [key]: v } })}
-    />
-  );
   const answer = summary?.for === now ? summary.answer : null;
   const print = answer?.box ?? answer?.jacket ?? null;
   return (
@@ -60,8 +49,8 @@ export function MakeFiles() {
               {file("sheets.dxf", "On sheets, DXF")}
             </div>
             <div className="grid grid-cols-2 gap-3">
-              {make("sheetLengthMm", "Stock sheet long", 10, 10_000)}
-              {make("sheetWidthMm", "Stock sheet wide", 10, 10_000)}
+              <JobField path="make.sheetLengthMm" />
+              <JobField path="make.sheetWidthMm" />
             </div>
           </div>
         )}
@@ -74,12 +63,12 @@ export function MakeFiles() {
             {plan.layout.kind === "block" && plan.layout.partingAtMm !== null && file("sprue.stl", "Sprue former, STL")}
           </div>
           <div className="grid grid-cols-3 gap-3">
-            {make("bedXMm", "Print bed wide", 50, 2000)}
-            {make("bedYMm", "deep", 50, 2000)}
-            {make("bedZMm", "high", 50, 2000)}
-            {make("printWallMm", "Printed wall", 0.8, 20)}
-            {make("printFlangeMm", "Flange", 8, 60)}
-            {make("boltMm", "Bolts", 2, 12)}
+            <JobField path="make.bedXMm" />
+            <JobField path="make.bedYMm" />
+            <JobField path="make.bedZMm" />
+            <JobField path="make.printWallMm" />
+            <JobField path="make.printFlangeMm" />
+            <JobField path="make.boltMm" />
           </div>
         </div>
         <button type="button" className="btn" disabled={busy} onClick={() => void look()}>

@@ -8,8 +8,9 @@ import { QuantityField } from "../../../form/QuantityField";
 import { useUnits } from "../../../kit/units";
 import type { Body } from "@/core/body";
 import { SHAPE_KINDS, SHAPES, type ProfilePoint } from "@/core/master";
-import { JobQuantity, useJob, useRemark } from "../JobContext";
+import { useJob, useRemark } from "../JobContext";
 import { Fold } from "../../../kit/Fold";
+import { JobField } from "../JobField";
 
 /** Most points a turned outline may have. */
 const MOST_POINTS = 60;
@@ -33,17 +34,7 @@ export function MasterStep() {
       ) : (
         <div className="grid grid-cols-2 gap-3">
           {info.fields.map((f) => (
-            <JobQuantity
-              key={f.key}
-              path={`master.sizes.${f.key}`}
-              label={f.label}
-              value={master.sizes[f.key] ?? null}
-              dimension={f.dimension}
-              min={f.min}
-              max={f.max}
-              help={f.help}
-              set={(j, v) => ({ ...j, master: { ...j.master, sizes: { ...j.master.sizes, [f.key]: v } } })}
-            />
+            <JobField key={f.key} path={`master.sizes.${f.key}`} />
           ))}
         </div>
       )}
@@ -56,25 +47,8 @@ export function MasterStep() {
           fault={surfaceRemark?.message}
           onChange={(surfaceId) => edit((j) => ({ ...j, master: { ...j.master, surfaceId } }))}
         />
-        <JobQuantity
-          path="master.massG"
-          label="Weight, if you can weigh it"
-          value={master.massG}
-          dimension="mass"
-          min={0.01}
-          max={2_000_000}
-          clear={(j) => ({ ...j, master: { ...j.master, massG: null } })}
-          set={(j, massG) => ({ ...j, master: { ...j.master, massG } })}
-        />
-        <JobQuantity
-          path="master.readingMm"
-          label="Ruler read to within ±"
-          value={master.readingMm}
-          dimension="length"
-          min={0}
-          max={10}
-          set={(j, readingMm) => ({ ...j, master: { ...j.master, readingMm } })}
-        />
+        <JobField path="master.massG" />
+        <JobField path="master.readingMm" />
       </div>
       <label className="block space-y-1">
         <span className="label">Notes</span>

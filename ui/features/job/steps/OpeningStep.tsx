@@ -2,18 +2,19 @@
 
 import { useState } from "react";
 
-import { buildOrder, OPENING, OPENINGS, type MouldDecision, type SkinOpening } from "@/core/mould";
+import { buildOrder, OPENING, OPENINGS, PLUG_FIELDS, type MouldDecision, type SkinOpening } from "@/core/mould";
 import { Choice } from "../../../kit/Choice";
 import { Pick } from "../../../kit/Pick";
 import { Figure } from "../../../kit/controls";
 import { GradeMark, STRETCH_WORDS } from "../../../kit/GradeMark";
 import { ListEditor } from "../../../form/ListEditor";
-import { QuantityField } from "../../../form/QuantityField";
+import { NumberOf } from "../../../form/NumberOf";
 import { useUnits } from "../../../kit/units";
-import { JobQuantity, useJob, useRemarks } from "../JobContext";
+import { useJob, useRemarks } from "../JobContext";
 import { OrderOfWork } from "../OrderOfWork";
 import { SIDE_OPTIONS } from "./Undercuts";
 import { Tick } from "../../../kit/Tick";
+import { JobField } from "../JobField";
 
 export function OpeningStep() {
   const { job, plan, edit } = useJob();
@@ -35,19 +36,7 @@ export function OpeningStep() {
         onChange={(v) => put({ opening: OPENINGS.find((o) => o === v) ?? mould.opening })}
       />
       <Remarks path="mould.opening" />
-      {kind.base && (
-        <JobQuantity
-          path="mould.partingMm"
-          label={kind.halves ? "Parting above the back" : "Cut above the back"}
-          placeholder="at the widest"
-          value={mould.partingMm}
-          dimension="length"
-          min={0}
-          max={3000}
-          clear={(j) => ({ ...j, mould: { ...j.mould, partingMm: null } })}
-          set={(j, partingMm) => ({ ...j, mould: { ...j.mould, partingMm } })}
-        />
-      )}
+      {kind.base && <JobField path="mould.partingMm" label={kind.halves ? "Parting above the back" : "Cut above the back"} />}
       {kind.plugs && <Plugs />}
       {kind.made === "skin" && <SkinFields kind={kind} />}
       <Remarks path="inside.hollow" />
@@ -117,23 +106,9 @@ function Plugs() {
           <div className="space-y-2">
             <NameField value={p.name} onChange={(name) => change({ name })} />
             <div className="grid grid-cols-3 gap-2">
-              <QuantityField
-                label="Diameter"
-                value={p.diameterMm}
-                dimension="length"
-                min={0.5}
-                max={1000}
-                onChange={(v) => v !== null && change({ diameterMm: v })}
-              />
-              <QuantityField
-                label="Length"
-                value={p.lengthMm}
-                dimension="length"
-                min={0.5}
-                max={1000}
-                onChange={(v) => v !== null && change({ lengthMm: v })}
-              />
-              <QuantityField label="How many" value={p.count} dimension="count" min={1} max={50} whole onChange={(v) => v !== null && change({ count: v })} />
+              <NumberOf fields={PLUG_FIELDS} of="diameterMm" item={p} change={change} />
+              <NumberOf fields={PLUG_FIELDS} of="lengthMm" item={p} change={change} />
+              <NumberOf fields={PLUG_FIELDS} of="count" item={p} change={change} />
             </div>
             <Choice label="Comes out to the" value={p.from} options={SIDE_OPTIONS} onChange={(from) => change({ from })} />
           </div>
@@ -148,36 +123,16 @@ function SkinFields({ kind }: { kind: SkinOpening }) {
   const { job } = useJob();
   const { skin } = job.mould;
   const { pressed, skirt, sections } = kind;
-  const field = (
-    key: "firstMm" | "coatMm" | "coats" | "padMm" | "runOffPct" | "flangeMm" | "sections",
-    label: string,
-    dimension: "length" | "count" | "percent",
-    max: number,
-    min = 0.1,
-    help?: string,
-  ) => (
-    <JobQuantity
-      path={`mould.skin.${key}`}
-      label={label}
-      help={help}
-      value={skin[key]}
-      dimension={dimension}
-      min={min}
-      max={max}
-      whole={dimension === "count"}
-      set={(j, v) => ({ ...j, mould: { ...j.mould, skin: { ...j.mould.skin, [key]: v } } })}
-    />
-  );
   return (
     <>
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
-        {field("coats", pressed ? "Layers in all" : "Coats in all", "count", 20, 1)}
-        {field("firstMm", pressed ? "First layer" : "Detail coat", "length", 10)}
-        {skin.coats > 1 && field("coatMm", pressed ? "Each layer after" : "Each coat after", "length", 40)}
-        {field("padMm", "Extra on high points", "length", 50, 0)}
-        {!pressed && field("runOffPct", "Runs off walls, plain", "percent", 60, 0, "of a coat; thickened coats lose a third of it")}
-        {skirt && field("flangeMm", "Flange and skirt wide", "length", 200)}
-        {sections && field("sections", "Sections", "count", 8, 1)}
+        <JobField path="mould.skin.coats" {...(pressed ? { label: "Layers in all" } : {})} />
+        <JobField path="mould.skin.firstMm" {...(pressed ? { label: "First layer" } : {})} />
+        {skin.coats > 1 && <JobField path="mould.skin.coatMm" {...(pressed ? { label: "Each layer after" } : {})} />}
+        <JobField path="mould.skin.padMm" />
+        {!pressed && <JobField path="mould.skin.runOffPct" />}
+        {skirt && <JobField path="mould.skin.flangeMm" />}
+        {sections && <JobField path="mould.skin.sections" />}
       </div>
       <Remarks path="mould.skin" />
       {!pressed && <Thickened />}

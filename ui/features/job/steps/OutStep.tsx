@@ -5,7 +5,6 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Wait } from "@/core/cure";
-import { SHOP_C } from "@/core/cure";
 import { INSERT_PRACTICE } from "@/core/mould";
 import { OUTCOME_WORD } from "@/core/plan";
 import { NO_CUT, type Cut } from "@/core/weigh";
@@ -17,25 +16,18 @@ import { useUnits } from "../../../kit/units";
 import { CutFields } from "../../weigh/CutFields";
 import { VerdictMark } from "../../../kit/VerdictMark";
 import { clockTime, useNow, When } from "../../../kit/When";
-import { JobQuantity, useJob } from "../JobContext";
+import { useJob } from "../JobContext";
+import { JobField } from "../JobField";
 
 export function OutStep() {
-  const { job, plan, moulds, pours } = useJob();
+  const { plan, moulds, pours } = useJob();
   const { say } = useUnits();
   const [mouldId, setMouldId] = useState<string | null>(null);
   const [cut, setCut] = useState(NO_CUT);
   const refused = plan.chain.verdict === "no" || plan.chain.verdict === "untested";
   return (
     <>
-      <JobQuantity
-        path="shopC"
-        label="Shop temperature"
-        value={job.shopC}
-        dimension="temperature"
-        min={SHOP_C.min}
-        max={SHOP_C.max}
-        set={(j, shopC) => ({ ...j, shopC })}
-      />
+      <JobField path="shopC" />
       {refused && (
         <p className="flex items-center gap-2 font-semibold">
           <VerdictMark verdict={plan.chain.verdict} /> See the pairing and prepare steps before you pour.

@@ -7,9 +7,10 @@ import type { PlannedPour } from "@/core/plan";
 import { Pick } from "../../../kit/Pick";
 import { QuantityField } from "../../../form/QuantityField";
 import { useUnits } from "../../../kit/units";
-import { JobQuantity, useJob, useRemark } from "../JobContext";
+import { useJob, useRemark } from "../JobContext";
 import { PartList } from "./PartList";
 import { Fold } from "../../../kit/Fold";
+import { JobField } from "../JobField";
 
 export function RubberStep() {
   const { job, plan, catalogue, edit } = useJob();
@@ -23,27 +24,12 @@ export function RubberStep() {
         plan.pours.map((p) => <PourCard key={p.name} pour={p} alone={plan.pours.length === 1} />)
       )}
       <div className="grid grid-cols-2 gap-3">
-        <JobQuantity
-          path="rubber.marginPct"
-          label="Margin"
-          value={job.rubber.marginPct}
-          dimension="percent"
-          min={0}
-          max={100}
-          set={(j, marginPct) => ({ ...j, rubber: { ...j.rubber, marginPct } })}
-        />
+        <JobField path="rubber.marginPct" />
         {ranged && (
-          <JobQuantity
+          <JobField
             path="rubber.catalystPct"
-            label="Catalyst, % of base"
-            placeholder={String(ranged.pct.typical)}
             help={`${ranged.pct.low} to ${ranged.pct.high} %: less is slower and longer-lived, more is faster and more brittle.`}
-            value={job.rubber.catalystPct}
-            dimension="percent"
-            min={0.01}
-            max={50}
-            clear={(j) => ({ ...j, rubber: { ...j.rubber, catalystPct: null } })}
-            set={(j, catalystPct) => ({ ...j, rubber: { ...j.rubber, catalystPct } })}
+            empty={String(ranged.pct.typical)}
           />
         )}
       </div>
@@ -68,25 +54,8 @@ export function RubberStep() {
       )}
       <Fold title="What stays in the cups">
         <div className="mt-2 grid grid-cols-2 gap-3">
-          <JobQuantity
-            path="rubber.cupLossK"
-            label="Film factor"
-            help="grams left = factor × grams mixed^⅔; 0.2 leaves about 20 g of 1 kg"
-            value={job.rubber.cupLossK}
-            dimension="count"
-            min={0}
-            max={5}
-            set={(j, cupLossK) => ({ ...j, rubber: { ...j.rubber, cupLossK } })}
-          />
-          <JobQuantity
-            path="rubber.cupLossFloorG"
-            label="But at least"
-            value={job.rubber.cupLossFloorG}
-            dimension="mass"
-            min={0}
-            max={500}
-            set={(j, cupLossFloorG) => ({ ...j, rubber: { ...j.rubber, cupLossFloorG } })}
-          />
+          <JobField path="rubber.cupLossK" />
+          <JobField path="rubber.cupLossFloorG" />
         </div>
       </Fold>
     </>

@@ -12,7 +12,8 @@ import { tradeOff, WALL_SPAN, withWall, type TradeQuestion } from "@/core/mould"
 import { Drag } from "../../../kit/Drag";
 import { Fold } from "../../../kit/Fold";
 import { useUnits } from "../../../kit/units";
-import { JobProvider, JobQuantity, useJob } from "../JobContext";
+import { JobProvider, useJob } from "../JobContext";
+import { JobField } from "../JobField";
 
 const BulgeChart = dynamic(() => import("../../../chart/BulgeChart").then((m) => m.BulgeChart), { ssr: false, loading: () => <div className="h-64" /> });
 
@@ -89,40 +90,10 @@ function Verdict() {
         </p>
       </div>
       <div className="grid grid-cols-2 gap-3 sm:col-span-2">
-        <HoldQuantity field="toleranceMm" label="Allowed at most" dimension="length" min={0.1} max={20} />
-        <HoldQuantity field="tolerancePct" label="and of the width" dimension="percent" min={0.1} max={20} />
+        <JobField path="strength.toleranceMm" />
+        <JobField path="strength.tolerancePct" />
       </div>
     </div>
-  );
-}
-
-function HoldQuantity({
-  field,
-  label,
-  dimension,
-  min,
-  max,
-  help,
-}: {
-  field: "toleranceMm" | "tolerancePct" | "strapN";
-  label: string;
-  dimension: "length" | "percent" | "force";
-  min: number;
-  max: number;
-  help?: string;
-}) {
-  const { job } = useJob();
-  return (
-    <JobQuantity
-      path={`strength.${field}`}
-      label={label}
-      help={help}
-      value={job.strength[field]}
-      dimension={dimension}
-      min={min}
-      max={max}
-      set={(j, v) => ({ ...j, strength: { ...j.strength, [field]: v } })}
-    />
   );
 }
 
@@ -244,22 +215,12 @@ function Behind() {
             {boards.enough ? "That holds." : "That does not hold: a stiffer board, or a stronger strap."} Straps on bare rubber dent it.
           </p>
           <div className="mt-2 grid grid-cols-2 gap-3">
-            <HoldQuantity field="strapN" label="A strap carries" dimension="force" min={1} max={20000} />
+            <JobField path="strength.strapN" />
           </div>
         </div>
       )}
       <div className="grid grid-cols-2 gap-3">
-        <JobQuantity
-          path="strength.bridgeMm"
-          label="Base bridges a gap of"
-          placeholder="flat on a board"
-          value={job.strength.bridgeMm}
-          dimension="length"
-          min={1}
-          max={2000}
-          clear={(j) => ({ ...j, strength: { ...j.strength, bridgeMm: null } })}
-          set={(j, bridgeMm) => ({ ...j, strength: { ...j.strength, bridgeMm } })}
-        />
+        <JobField path="strength.bridgeMm" />
         {h.base && (
           <Figure name="Base sags" note={h.base.large ? "far too much to reckon closely: put a board under it" : band(h.base.mostMm, "length")}>
             {fmt(h.base.mostMm.typical, "length")}
@@ -405,24 +366,6 @@ function Places() {
   const { say } = useUnits();
   const { stand, chamber } = job.strength;
   const put = (patch: Partial<StrengthDecision>) => edit((j) => ({ ...j, strength: { ...j.strength, ...patch } }));
-  const size = (
-    label: string,
-    value: number,
-    max: number,
-    set: (v: number) => Partial<StrengthDecision>,
-    path: string,
-    dimension: "length" | "mass" = "length",
-  ) => (
-    <JobQuantity
-      path={path}
-      label={label}
-      value={value}
-      dimension={dimension}
-      min={1}
-      max={max}
-      set={(j, v) => ({ ...j, strength: { ...j.strength, ...set(v) } })}
-    />
-  );
   return (
     <Fold title="Will it go where it has to: shelf, vacuum pot" open={plan.places.length > 0}>
       <div className="mt-2 space-y-3">
@@ -434,10 +377,10 @@ function Places() {
         ))}
         {stand ? (
           <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
-            {size("Shelf long", stand.lengthMm, 5000, (v) => ({ stand: { ...stand, lengthMm: v } }), "strength.stand.lengthMm")}
-            {size("deep", stand.widthMm, 5000, (v) => ({ stand: { ...stand, widthMm: v } }), "strength.stand.widthMm")}
-            {size("high", stand.heightMm, 5000, (v) => ({ stand: { ...stand, heightMm: v } }), "strength.stand.heightMm")}
-            {size("carries", stand.loadG, 2_000_000, (v) => ({ stand: { ...stand, loadG: v } }), "strength.stand.loadG", "mass")}
+            <JobField path="strength.stand.lengthMm" />
+            <JobField path="strength.stand.widthMm" />
+            <JobField path="strength.stand.heightMm" />
+            <JobField path="strength.stand.loadG" />
           </div>
         ) : (
           <button type="button" className="btn" onClick={() => put({ stand: { lengthMm: 600, widthMm: 300, heightMm: 300, loadG: 20_000 } })}>
@@ -446,8 +389,8 @@ function Places() {
         )}
         {chamber ? (
           <div className="grid grid-cols-2 gap-3">
-            {size("Pot across", chamber.diameterMm, 2000, (v) => ({ chamber: { ...chamber, diameterMm: v } }), "strength.chamber.diameterMm")}
-            {size("Pot deep", chamber.heightMm, 2000, (v) => ({ chamber: { ...chamber, heightMm: v } }), "strength.chamber.heightMm")}
+            <JobField path="strength.chamber.diameterMm" />
+            <JobField path="strength.chamber.heightMm" />
           </div>
         ) : (
           <button type="button" className="btn" onClick={() => put({ chamber: { diameterMm: 250, heightMm: 250 } })}>

@@ -1,9 +1,9 @@
 "use client";
 
-import { SIDES, type Side } from "@/core/mould";
+import { SIDES, UNDERCUT_FIELDS, type Side } from "@/core/mould";
 import { Choice } from "../../../kit/Choice";
 import { ListEditor } from "../../../form/ListEditor";
-import { QuantityField } from "../../../form/QuantityField";
+import { NumberOf } from "../../../form/NumberOf";
 import { useJob } from "../JobContext";
 
 const SIDE_WORD: Record<Side, string> = { front: "Front", back: "Back", left: "Left", right: "Right", top: "Top" };
@@ -26,7 +26,7 @@ export function Undercuts() {
         {(u, change) => (
           <div className="space-y-2">
             <Choice label="Opens to the" value={u.side} options={SIDE_OPTIONS} onChange={(side) => change({ side })} />
-            <QuantityField label="Depth" value={u.depthMm} dimension="length" min={0.1} max={1000} onChange={(v) => v !== null && change({ depthMm: v })} />
+            <NumberOf fields={UNDERCUT_FIELDS} of="depthMm" item={u} change={change} />
           </div>
         )}
       </ListEditor>

@@ -1,0 +1,21 @@
+import { sizeField as size, type NumberField } from "../quantity";
+
+type Fields = Record<string, NumberField>;
+
+/** How a batch is split and mixed. Durations are stored in minutes. */
+export const HANDLING_FIELDS = {
+  cupMl: { label: "Mixing cup, to the brim", dimension: "volume", min: 1, above: 0, max: 200_000, tooLow: "a cup has to hold something" },
+  stirMin: { label: "Stirring takes", what: "stirring", dimension: "duration", times: 60, min: 0.1, max: 120 },
+  degasMin: { label: "Vacuum takes", what: "vacuum", dimension: "duration", times: 60, min: 0, max: 120 },
+  pourGMin: { label: "You pour in a minute", what: "what you pour in a minute", dimension: "mass", min: 1, max: 100_000 },
+  witnessG: { label: "Witness cup", what: "a weight", dimension: "mass", min: 0, max: 2000, help: "set aside to touch instead of the casting" },
+  /** What the scale's last figure counts in. */
+  stepG: { label: "Your scale counts in", what: "a scale's step", dimension: "mass", min: 0.001, above: 0, max: 100 },
+} as const satisfies Fields;
+
+/** Sprue and vents as cut today. */
+export const CHANNEL_FIELDS = {
+  sprueMm: size("Choke of the sprue", "the choke", 200, { open: true, help: "its narrowest place" }),
+  ventMm: size("Width of a vent", "a vent", 50, { open: true }),
+  vents: { label: "Vents", dimension: "count", min: 0, max: 100, whole: true },
+} as const satisfies Fields;
