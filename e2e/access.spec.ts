@@ -152,7 +152,7 @@ test("switching units changes every number shown and nothing that is stored", as
     await expect(page.getByRole("button", { name: /Units: metric/ })).toBeVisible();
   } finally {
     // Whatever went wrong, the next test finds the workshop in its own units.
-    await page.request.patch("/api/settings", { data: { units: "metric" }, headers: { origin: new URL(page.url()).origin } });
+    await page.request.put("/api/settings", { data: { units: "metric" } });
   }
 });
 
@@ -209,7 +209,7 @@ test("a material is copied, edited, questioned and refused in words", async ({ p
   await dialog.getByLabel("Density, cured, typical").fill("1.12");
   await dialog.getByLabel("Density, cured, high").fill("1.2");
   await dialog.getByRole("button", { name: "Save" }).click();
-  await expect(page.getByRole("heading", { name: "Tin pail, blue lid" })).toBeVisible();
+  await expect(page.getByRole("rowheader", { name: "Tin pail, blue lid" })).toBeVisible();
   await page.goto("/jobs/demo-eclipse-pillar#pairing");
   await choose(page, "Which rubber?", "Tin pail, blue lid");
   await expect(page.getByTestId("tally-verdict")).not.toHaveText("Do not");

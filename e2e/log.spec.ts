@@ -56,13 +56,13 @@ test("a material taken out can be put back, and jobs that use it say so", async 
   await page.getByRole("button", { name: "Copy Platinum 10 A, 1:1, soft and edit" }).click();
   await page.getByRole("dialog").getByLabel("Name", { exact: true }).fill("Soft pail");
   await page.getByRole("button", { name: "Save" }).click();
-  await expect(page.getByRole("heading", { name: "Soft pail" })).toBeVisible();
+  await expect(page.getByRole("rowheader", { name: "Soft pail" })).toBeVisible();
   await page.goto("/jobs/demo-moon-phase-tile#pairing");
   await choose(page, "Which rubber?", "Soft pail");
   await expect(page.getByTestId("save-state")).toHaveText("Saved");
   await page.goto("/materials");
   await page.getByRole("button", { name: "Remove Soft pail" }).click();
-  await expect(page.getByRole("heading", { name: "Soft pail" })).toHaveCount(0);
+  await expect(page.getByRole("rowheader", { name: "Soft pail" })).toHaveCount(0);
   await page.goto("/jobs/demo-moon-phase-tile#pairing");
   await expect(page.getByText("What was chosen here is no longer among the materials: choose another.").first()).toBeVisible();
   await page.getByRole("button", { name: "Undo (Ctrl+Z)" }).click();

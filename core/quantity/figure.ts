@@ -9,6 +9,7 @@ export function figure<F extends NumberField>(f: F): Stored<F> {
   const what = f.what ?? f.label.toLowerCase();
   const unit = f.times === 60 ? "min" : STORED_UNIT[f.dimension];
   const bound = (v: number) => (unit === "" ? String(v) : `${v} ${unit}`);
+  const number = z.number({ error: ({ input }) => (input === null || input === undefined ? `${what} is missing` : `${what} has to be a number`) });
   const least = f.above ?? f.min;
   const low =
     f.tooLow ??
@@ -17,9 +18,9 @@ export function figure<F extends NumberField>(f: F): Stored<F> {
       : least === 0
         ? `${what} cannot be negative`
         : `${what} has to be ${bound(least)} or more`);
-  const base = (f.whole ? z.number().int(`${what} has to be a whole number`) : z.number()).max(f.max, f.tooHigh ?? `${what} can be at most ${bound(f.max)}`);
-  const number = f.above === undefined ? base.min(least, low) : base.gt(least, low);
-  return (f.open ? number.nullable() : number) as Stored<F>;
+  const base = (f.whole ? number.int(`${what} has to be a whole number`) : number).max(f.max, f.tooHigh ?? `${what} can be at most ${bound(f.max)}`);
+  const bounded = f.above === undefined ? base.min(least, low) : base.gt(least, low);
+  return (f.open ? bounded.nullable() : bounded) as Stored<F>;
 }
 
 /** The schemas of a table of numbers, by name. */

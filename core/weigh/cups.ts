@@ -1,16 +1,17 @@
 import { z } from "zod";
-import { quote } from "../quantity";
+import { figures, quote } from "../quantity";
+import { CUP_FIELDS, CUP_POINT_FIELDS } from "./fields";
 
 /**
  * The inside of a cup or tub: straight or tapering from its bottom to its rim, or measured once by weighing water in (1 g is
  * 1 mL) and reading the height. Lengths mm, volumes mL.
  */
 export const CupProfile = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("tapered"), bottomMm: z.number().gt(0).max(1000), topMm: z.number().gt(0).max(1000), heightMm: z.number().gt(0).max(1000) }),
+  z.object({ kind: z.literal("tapered"), ...figures(CUP_FIELDS) }),
   z.object({
     kind: z.literal("measured"),
     points: z
-      .array(z.object({ mm: z.number().gt(0).max(1000), ml: z.number().gt(0).max(1_000_000) }))
+      .array(z.object(figures(CUP_POINT_FIELDS)))
       .min(1, "measure at least one height")
       .max(30)
       .refine((ps) => ps.every((p, i) => i === 0 || (p.mm > ps[i - 1]!.mm && p.ml > ps[i - 1]!.ml)), {

@@ -19,3 +19,16 @@ export const CHANNEL_FIELDS = {
   ventMm: size("Width of a vent", "a vent", 50, { open: true }),
   vents: { label: "Vents", dimension: "count", min: 0, max: 100, whole: true },
 } as const satisfies Fields;
+
+/** The inside of a cup, straight or tapering. */
+export const CUP_FIELDS = {
+  bottomMm: size("Across the bottom", "the width across the bottom", 1000, { min: 1 }),
+  topMm: size("Across the rim", "the width across the rim", 1000, { min: 1 }),
+  heightMm: size("Inside height", "the inside height", 1000, { min: 1 }),
+} as const satisfies Fields;
+
+/** One height of a cup that was measured with water. */
+export const CUP_POINT_FIELDS = {
+  mm: size("Height", "the height", 1000, { min: 0.5 }),
+  ml: { label: "Water up to there", what: "the water", dimension: "volume", min: 0.1, above: 0, max: 1_000_000 },
+} as const satisfies Fields;

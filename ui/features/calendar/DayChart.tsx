@@ -1,6 +1,6 @@
 "use client";
 
-import { useRef, useState } from "react";
+import { DndContext, PointerSensor, useDraggable, useSensor, useSensors } from "@dnd-kit/core";
 import type { CalendarView } from "@/contract/calendar";
 import { dayIn, formatIn, hoursIn } from "../../kit/zone";
 
@@ -23,15 +23,14 @@ export function Chart({
   unpin: (id: string) => void;
 }) {
   const { calendar, zone } = view;
-  const [drag, setDrag] = useState<{ id: string; at: number } | null>(null);
-  const from = useRef<{ x: number; at: number } | null>(null);
+  // A few pixels of play, so that a tap is no drag.
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
   const start = Math.floor(Math.min(calendar.fromAt, ...tasks.map((t) => t.at)) / HOUR) * HOUR;
   const last = Math.max(...tasks.map((t) => t.at + t.handsMin * MINUTE)) + 6 * HOUR;
   const x = (t: number) => ((t - start) / HOUR) * PX_HOUR;
   const width = x(last);
   const midnights = hoursIn(start, last, 24, zone);
   const nights = gaps(view.waking).map(([a, b]): [number, number] => [calendar.fromAt + a * MINUTE, calendar.fromAt + b * MINUTE]);
-  const clock = (at: number) => formatIn(at, "EEE HH:mm", zone);
   return (
     <div className="card overflow-x-auto p-2" role="group" aria-label="Steps over the days; drag a bar, or move it with the arrow keys">
       <div className="relative" style={{ width: Math.max(width, 300), height: tasks.length * ROW + 28 }}>
@@ -52,57 +51,88 @@ export function Chart({
             <span className="absolute left-1 top-0 whitespace-nowrap text-xs text-soft">{dayIn(t, zone)}</span>
           </div>
         ))}
-        {tasks.map((t, i) => {
-          const at = drag?.id === t.id ? drag.at : t.at;
-          const pinned = calendar.pins[t.id] !== undefined;
-          const done = calendar.done.includes(t.id);
-          const barWidth = Math.max(8, x(start + t.handsMin * MINUTE));
-          return (
-            <button
+        {/* A fixed id: the library's own count differs between server and page. */}
+        <DndContext
+          id="day-chart"
+          sensors={sensors}
+          accessibility={{
+            screenReaderInstructions: { draggable: "Left and right arrow keys move it by a quarter of an hour; Delete lets it go free again." },
+          }}
+          onDragEnd={({ active, delta }) => {
+            const t = tasks.find((x) => x.id === active.id);
+            const at = t && draggedTo(t.at, delta.x);
+            if (t && at !== undefined && at !== t.at) pin(t.id, at);
+          }}
+        >
+          {tasks.map((t, i) => (
+            <Bar
               key={t.id}
-              type="button"
-              disabled={done}
-              aria-label={`${t.jobName}: ${t.label} ${clock(at)}, ${t.handsMin} min${pinned ? ", put by hand" : ""}`}
-              className="absolute flex touch-none items-center gap-2 rounded-md text-left text-sm"
-              style={{ left: x(at), top: 26 + i * ROW, height: ROW - 4 }}
-              onPointerDown={(e) => {
-                e.currentTarget.setPointerCapture(e.pointerId);
-                from.current = { x: e.clientX, at: t.at };
-                setDrag({ id: t.id, at: t.at });
-              }}
-              onPointerMove={(e) => {
-                if (!from.current || drag?.id !== t.id) return;
-                setDrag({ id: t.id, at: Math.round((from.current.at + ((e.clientX - from.current.x) / PX_HOUR) * HOUR) / STEP) * STEP });
-              }}
-              onPointerUp={() => {
-                if (from.current && drag?.id === t.id && drag.at !== from.current.at) pin(t.id, drag.at);
-                from.current = null;
-                setDrag(null);
-              }}
-              onPointerCancel={() => {
-                from.current = null;
-                setDrag(null);
-              }}
-              onKeyDown={(e) => {
-                if (e.key === "ArrowLeft" || e.key === "ArrowRight") {
-                  e.preventDefault();
-                  pin(t.id, t.at + (e.key === "ArrowLeft" ? -STEP : STEP));
-                }
-                if (e.key === "Delete" || e.key === "Backspace") unpin(t.id);
-              }}
-            >
-              <span
-                className={`block h-full rounded-md border-2 border-ink ${done ? "bg-line" : pinned ? "bg-citrus" : t.after.some((a) => a.maxMin !== null) ? "bg-rubber" : "bg-peel"}`}
-                style={{ width: barWidth }}
-              />
-              <span className={`whitespace-nowrap ${drag?.id === t.id ? "font-bold" : ""}`}>
-                {drag?.id === t.id ? clock(at) : t.label.length > 44 ? `${t.label.slice(0, 42)}…` : t.label}
-              </span>
-            </button>
-          );
-        })}
+              task={t}
+              view={view}
+              left={x(t.at)}
+              top={26 + i * ROW}
+              width={Math.max(8, x(start + t.handsMin * MINUTE))}
+              pin={pin}
+              unpin={unpin}
+            />
+          ))}
+        </DndContext>
       </div>
     </div>
+  );
+}
+
+/** Where a step that began at `at` comes to lie after a drag of `px`: on a quarter of an hour. */
+const draggedTo = (at: number, px: number): number => (px === 0 ? at : Math.round((at + (px / PX_HOUR) * HOUR) / STEP) * STEP);
+
+function Bar({
+  task: t,
+  view: { calendar, zone },
+  left,
+  top,
+  width,
+  pin,
+  unpin,
+}: {
+  task: CalendarView["tasks"][number] & { at: number };
+  view: CalendarView;
+  left: number;
+  top: number;
+  width: number;
+  pin: (id: string, at: number) => void;
+  unpin: (id: string) => void;
+}) {
+  const pinned = calendar.pins[t.id] !== undefined;
+  const done = calendar.done.includes(t.id);
+  const { attributes, listeners, setNodeRef, transform, isDragging } = useDraggable({ id: t.id, disabled: done });
+  const at = draggedTo(t.at, transform?.x ?? 0);
+  const clock = formatIn(at, "EEE HH:mm", zone);
+  return (
+    <button
+      ref={setNodeRef}
+      {...attributes}
+      {...listeners}
+      type="button"
+      disabled={done}
+      aria-label={`${t.jobName}: ${t.label} ${clock}, ${t.handsMin} min${pinned ? ", put by hand" : ""}`}
+      className="absolute flex touch-none items-center gap-2 rounded-md text-left text-sm"
+      style={{ left: left + ((at - t.at) / HOUR) * PX_HOUR, top, height: ROW - 4 }}
+      onKeyDown={(e) => {
+        if (e.key === "ArrowLeft" || e.key === "ArrowRight") {
+          e.preventDefault();
+          pin(t.id, t.at + (e.key === "ArrowLeft" ? -STEP : STEP));
+        }
+        if (e.key === "Delete" || e.key === "Backspace") unpin(t.id);
+      }}
+    >
+      <span
+        className={`block h-full rounded-md border-2 border-ink ${done ? "bg-line" : pinned ? "bg-citrus" : t.after.some((a) => a.maxMin !== null) ? "bg-rubber" : "bg-peel"}`}
+        style={{ width }}
+      />
+      <span className={`whitespace-nowrap ${isDragging ? "font-bold" : ""}`}>
+        {isDragging ? clock : t.label.length > 44 ? `${t.label.slice(0, 42)}…` : t.label}
+      </span>
+    </button>
   );
 }
 

@@ -1,88 +1,73 @@
 "use client";
 
+import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
-import type { JobName } from "@/contract/jobs";
+import { useForm } from "react-hook-form";
+import * as z from "zod";
 import type { ProductionView } from "@/contract/calendar";
-import { Pick } from "../../kit/Pick";
-import { Figure, Fault } from "../../kit/controls";
-import { QuantityField } from "../../form/QuantityField";
+import type { JobName } from "@/contract/jobs";
 import { call } from "../../data/call";
+import { Form, FormFault, PickInput, QuantityInput, TextInput } from "../../form/Form";
+import { Figure } from "../../kit/controls";
+import { Fold } from "../../kit/Fold";
 import { useUnits } from "../../kit/units";
 import { clockTime } from "../../kit/When";
-import { Fold } from "../../kit/Fold";
+
+const money = z.number().nullable();
+const Wanted = z.object({
+  jobId: z
+    .string()
+    .nullable()
+    .refine((id) => id !== null, "Choose a piece."),
+  good: z
+    .number()
+    .nullable()
+    .refine((n) => n !== null, "Say how many good ones."),
+  by: z.string().refine((day) => !Number.isNaN(new Date(`${day}T23:59`).getTime()), "Say by which day."),
+  moulds: z.number().nullable(),
+  mouldCost: money,
+  dayWorth: money,
+});
 
 /** "Twelve good ones by Friday": castings to pour, turns, moulds, and whether another mould pays. */
 export function ProductionPanel({ jobs }: { jobs: readonly JobName[] }) {
   const { fmt } = useUnits();
-  const [jobId, setJob] = useState<string | null>(null);
-  const [good, setGood] = useState<number | null>(12);
-  const [by, setBy] = useState("");
-  const [moulds, setMoulds] = useState<number | null>(null);
-  const [mouldCost, setMouldCost] = useState<number | null>(null);
-  const [dayWorth, setDayWorth] = useState<number | null>(null);
+  const form = useForm({
+    resolver: zodResolver(Wanted),
+    defaultValues: { jobId: null, good: 12, by: "", moulds: null, mouldCost: null, dayWorth: null },
+  });
   const [answer, setAnswer] = useState<{ a: ProductionView; now: number } | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const reckon = async () => {
-    if (!jobId) return setFault("Choose a piece.");
-    if (good === null) return setFault("Say how many good ones.");
-    const byAt = new Date(`${by}T23:59`).getTime();
-    if (Number.isNaN(byAt)) return setFault("Say by which day.");
-    const a = await call("calendar", "produce", { body: { jobId, good, byAt, moulds, mouldCost, dayWorth } });
-    setFault(a.ok ? null : a.message);
-    setAnswer(a.ok ? { a: a.data, now: Date.now() } : null);
-  };
   const p = answer?.a;
   return (
     <section aria-labelledby="production" className="card space-y-3 p-4">
       <h2 id="production" className="text-xl font-bold">
         So many by then
       </h2>
-      <form
-        className="space-y-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void reckon();
+      <Form
+        form={form}
+        onSubmit={async ({ by, ...wanted }) => {
+          const a = await call("calendar", "produce", { body: { ...wanted, byAt: new Date(`${by}T23:59`).getTime() } });
+          setAnswer(a.ok ? { a: a.data, now: Date.now() } : null);
+          return a.ok ? null : a.message;
         }}
       >
-        <Pick label="Which piece?" value={jobId} options={jobs.map((j) => ({ value: j.id, label: j.name }))} onChange={setJob} />
+        <PickInput name="jobId" label="Which piece?" options={jobs.map((j) => ({ value: j.id, label: j.name }))} />
         <div className="grid grid-cols-2 gap-2">
-          <QuantityField label="Good ones" value={good} dimension="count" min={1} max={500} whole optional onChange={setGood} />
-          <label className="block space-y-1">
-            <span className="label">By the end of</span>
-            <input type="date" className="field !px-2" value={by} onChange={(e) => setBy(e.target.value)} />
-          </label>
+          <QuantityInput name="good" label="Good ones" dimension="count" min={1} max={500} whole />
+          <TextInput name="by" label="By the end of" type="date" />
         </div>
         <Fold title="Moulds and money">
           <div className="mt-2 space-y-2">
-            <QuantityField
-              label="Moulds you have"
-              value={moulds}
-              dimension="count"
-              min={1}
-              max={40}
-              whole
-              optional
-              placeholder="by the rack"
-              onChange={setMoulds}
-            />
-            <QuantityField
-              label="Another mould costs"
-              value={mouldCost}
-              dimension="count"
-              min={0}
-              max={1e7}
-              optional
-              placeholder="its rubber"
-              onChange={setMouldCost}
-            />
-            <QuantityField label="A day sooner is worth" value={dayWorth} dimension="count" min={0} max={1e7} optional onChange={setDayWorth} />
+            <QuantityInput name="moulds" label="Moulds you have" dimension="count" min={1} max={40} whole placeholder="by the rack" />
+            <QuantityInput name="mouldCost" label="Another mould costs" dimension="count" min={0} max={1e7} placeholder="its rubber" />
+            <QuantityInput name="dayWorth" label="A day sooner is worth" dimension="count" min={0} max={1e7} />
           </div>
         </Fold>
-        <Fault>{fault}</Fault>
-        <button type="submit" className="btn btn-main w-full">
+        <FormFault />
+        <button type="submit" className="btn btn-main w-full" disabled={form.formState.isSubmitting}>
           Work it out
         </button>
-      </form>
+      </Form>
       {p && answer && (
         <div role="status" className="space-y-2 border-t border-line pt-3">
           <div className="grid grid-cols-2 gap-2">

@@ -1,69 +1,64 @@
 "use client";
 
-import { useState } from "react";
-import { EQUIPMENT, EQUIPMENT_KEYS, type Equipment } from "@/core/clock/kinds";
-import { Pick } from "../../kit/Pick";
-import { Fault } from "../../kit/controls";
-import { Dialog } from "../../kit/Dialog";
-import { QuantityField } from "../../form/QuantityField";
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useForm } from "react-hook-form";
+import * as z from "zod";
+import { EQUIPMENT, EQUIPMENT_KEYS } from "@/core/clock/kinds";
 import { call } from "../../data/call";
+import { Form, FormFault, PickInput, QuantityInput, TextInput } from "../../form/Form";
+import { Dialog } from "../../kit/Dialog";
 import { useBenchClocks } from "./BenchClocks";
 import { mayAskToNotify, SoundSwitch } from "./SoundSwitch";
 
+const Timer = z.object({
+  label: z.string().trim().min(1, "Say what it is for."),
+  hours: z
+    .number()
+    .nullable()
+    .refine((h) => h !== null, "Say how long."),
+  equipment: z.enum(EQUIPMENT_KEYS).nullable(),
+});
 const QUICK_MIN = [1, 5, 10, 30, 60];
 
 /** A timer of one's own: what for, how long, and whether it holds the vacuum pot. */
 export function StartTimer({ onClose }: { onClose: () => void }) {
   const { refresh } = useBenchClocks();
-  const [label, setLabel] = useState("");
-  const [hours, setHours] = useState<number | null>(null);
-  const [equipment, setEquipment] = useState<Equipment | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  const start = async () => {
-    if (label.trim() === "") return setFault("Say what it is for.");
-    if (hours === null) return setFault("Say how long.");
-    mayAskToNotify();
-    const a = await call("clocks", "start", { body: { label, minutes: hours * 60, equipment, kind: equipment === "vacuum-pot" ? "degas" : "other" } });
-    if (!a.ok) return setFault(a.message);
-    await refresh();
-    onClose();
-  };
+  const form = useForm({ resolver: zodResolver(Timer), defaultValues: { label: "", hours: null, equipment: null } });
   return (
     <Dialog open onOpenChange={(o) => !o && onClose()} title="Set a timer">
-      <form
-        className="space-y-3"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void start();
+      <Form
+        form={form}
+        onSubmit={async ({ label, hours, equipment }) => {
+          mayAskToNotify();
+          const a = await call("clocks", "start", { body: { label, minutes: hours * 60, equipment, kind: equipment === "vacuum-pot" ? "degas" : "other" } });
+          if (!a.ok) return a.message;
+          await refresh();
+          onClose();
         }}
       >
-        <label className="block space-y-1">
-          <span className="label">What for?</span>
-          <input className="field" value={label} maxLength={120} onChange={(e) => setLabel(e.target.value)} placeholder="Jacket sets" />
-        </label>
-        <QuantityField label="How long?" value={hours} dimension="duration" min={1 / 3600} max={24 * 60} optional onChange={setHours} />
+        <TextInput name="label" label="What for?" most={120} placeholder="Jacket sets" />
+        <QuantityInput name="hours" label="How long?" dimension="duration" min={1 / 3600} max={24 * 60} />
         <div className="flex flex-wrap gap-2" role="group" aria-label="Usual lengths">
           {QUICK_MIN.map((m) => (
-            <button key={m} type="button" className="chip" onClick={() => setHours(m / 60)}>
+            <button key={m} type="button" className="chip" onClick={() => form.setValue("hours", m / 60, { shouldValidate: form.formState.isSubmitted })}>
               {m} min
             </button>
           ))}
         </div>
-        <Pick
+        <PickInput
+          name="equipment"
           label="Does it hold something there is only one of?"
-          value={equipment}
           options={EQUIPMENT_KEYS.map((k) => ({ value: k, label: EQUIPMENT[k][0]!.toUpperCase() + EQUIPMENT[k].slice(1) }))}
           none="No"
-          onChange={(v) => setEquipment(EQUIPMENT_KEYS.find((k) => k === v) ?? null)}
         />
-        <Fault>{fault}</Fault>
+        <FormFault />
         <div className="flex flex-wrap items-center justify-between gap-3">
           <SoundSwitch />
-          <button type="submit" className="btn btn-main text-lg">
+          <button type="submit" className="btn btn-main text-lg" disabled={form.formState.isSubmitting}>
             Start
           </button>
         </div>
-      </form>
+      </Form>
     </Dialog>
   );
 }

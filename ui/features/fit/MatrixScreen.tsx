@@ -1,5 +1,6 @@
 "use client";
 
+import { getCoreRowModel, getFilteredRowModel, useReactTable, type ColumnDef } from "@tanstack/react-table";
 import { Download, Printer } from "lucide-react";
 import { useMemo, useState, type KeyboardEvent } from "react";
 import { fitMatrix, meeting, NEEDS, STANDARD_PIECE, standardHeat, VERDICT_WORD, wantsHeat, type MatrixCell, type Need } from "@/core/fit";
@@ -11,6 +12,7 @@ import { VerdictMark } from "../../kit/VerdictMark";
 import { matrixCsv } from "./csv";
 
 const NEED_KEYS = Object.keys(NEEDS) as Need[];
+type MatrixRow = ReturnType<typeof fitMatrix>[number];
 /** Most pairs whose reasons stand side by side. */
 const PINNED = 2;
 const keyOf = (c: MatrixCell) => `${c.cast.id} ${c.rubber.id}`;
@@ -28,11 +30,33 @@ export function MatrixScreen({ own }: { own: readonly Material[] }) {
   const [at, setAt] = useState<[number, number]>([0, 0]);
 
   const matrix = useMemo(() => fitMatrix(catalogue, studies), [catalogue, studies]);
-  const named = (name: string, text: string) => name.toLowerCase().includes(text.trim().toLowerCase());
-  const rubbers = meeting(catalogue.rubbers, needs).filter((r) => named(r.name, rubberText));
-  const rows = matrix
-    .filter((r) => named(r.cast.name, castText))
-    .map((r) => ({ cast: r.cast, cells: r.cells.filter((c) => rubbers.some((x) => x.id === c.rubber.id)) }));
+  const columns = useMemo(
+    (): ColumnDef<MatrixRow, unknown>[] => [
+      { id: "cast", accessorFn: (r) => r.cast.name, filterFn: "includesString" },
+      ...catalogue.rubbers.map((rubber): ColumnDef<MatrixRow, unknown> => ({ id: rubber.id, header: rubber.name })),
+    ],
+    [catalogue],
+  );
+  const state = useMemo(() => {
+    const named = rubberText.trim().toLowerCase();
+    const suits = new Set(meeting(catalogue.rubbers, needs));
+    return {
+      columnFilters: [{ id: "cast", value: castText.trim() }],
+      columnVisibility: Object.fromEntries(catalogue.rubbers.map((r) => [r.id, suits.has(r) && r.name.toLowerCase().includes(named)])),
+    };
+  }, [catalogue, needs, castText, rubberText]);
+  // eslint-disable-next-line react-hooks/incompatible-library -- read while the grid is drawn, never kept
+  const table = useReactTable<MatrixRow>({
+    data: matrix,
+    columns,
+    state,
+    autoResetAll: false,
+    getRowId: (r) => r.cast.id,
+    getCoreRowModel: getCoreRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+  });
+  const rubbers = table.getVisibleLeafColumns().flatMap((c) => catalogue.rubbers.find((r) => r.id === c.id) ?? []);
+  const rows = table.getRowModel().rows.map(({ original: r }) => ({ cast: r.cast, cells: r.cells.filter((c) => rubbers.includes(c.rubber)) }));
   const shown = matrix.flatMap((r) => r.cells).filter((c) => pinned.includes(keyOf(c)));
   const pin = (c: MatrixCell) => setPinned((all) => (all.includes(keyOf(c)) ? all.filter((k) => k !== keyOf(c)) : [...all, keyOf(c)].slice(-PINNED)));
   const focusRow = Math.min(at[0], Math.max(0, rows.length - 1));

@@ -8,6 +8,7 @@ import { useJob } from "../job/JobContext";
 import { useUnits } from "../../kit/units";
 import { Fold } from "../../kit/Fold";
 import { JobField } from "../job/JobField";
+import { DataTable } from "../../kit/DataTable";
 
 const HeatChart = dynamic(() => import("../../chart/HeatChart").then((m) => m.HeatChart), { ssr: false, loading: () => <div className="h-72" /> });
 
@@ -107,29 +108,24 @@ function Answer({ heat, study }: { heat: PlannedHeat; study: HeatStudy }) {
         </tbody>
       </table>
       {metal && (
-        <table className="w-full text-left text-sm">
-          <caption className="pb-1 text-left font-semibold">
-            {study.session.length} in a row, one every {fmt(q.everyMin / 60, "duration")}
-          </caption>
-          <thead className="text-soft">
-            <tr>
-              <th className="font-normal">Pour</th>
-              <th className="font-normal">Mould starts at</th>
-              <th className="font-normal">Skin</th>
-              <th className="font-normal">Solid after</th>
-            </tr>
-          </thead>
-          <tbody>
-            {study.session.map((p, i) => (
-              <tr key={i} className="border-t border-line">
-                <td>{i + 1}</td>
-                <td>{fmt(p.startC, "temperature")}</td>
-                <td>{fmt(p.skinPeakC, "temperature")}</td>
-                <td className={p.solidS === null ? "font-semibold text-no" : ""}>{p.solidS === null ? "still liquid at the next pour" : seconds(p.solidS)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          label={`${study.session.length} in a row, one every ${fmt(q.everyMin / 60, "duration")}`}
+          caption
+          dense
+          rows={study.session}
+          keyOf={(_, i) => String(i)}
+          columns={[
+            { id: "pour", header: "Pour", cell: ({ row }) => row.index + 1 },
+            { id: "start", header: "Mould starts at", cell: ({ row }) => fmt(row.original.startC, "temperature") },
+            { id: "skin", header: "Skin", cell: ({ row }) => fmt(row.original.skinPeakC, "temperature") },
+            {
+              id: "solid",
+              header: "Solid after",
+              cell: ({ row: { original: p } }) => (p.solidS === null ? "still liquid at the next pour" : seconds(p.solidS)),
+              meta: { cell: (p) => (p.solidS === null ? "font-semibold text-no" : "") },
+            },
+          ]}
+        />
       )}
       {study.byThickness.length > 0 && (
         <table className="w-full text-left text-sm">

@@ -10,6 +10,7 @@ import { Pager } from "../../kit/Pager";
 import { useListAddress } from "../../data/useListAddress";
 import { When } from "../../kit/When";
 import { OutcomeMark } from "./OutcomeMark";
+import { DataTable } from "../../kit/DataTable";
 
 export interface YieldView {
   id: string;
@@ -90,13 +91,9 @@ export function LogScreen({
           {pours.length === 0 ? (
             <p className="card p-6 text-center">No pour fits this. Pours come here from a job’s last step.</p>
           ) : (
-            <ul className="card divide-y divide-line">
-              {pours.map((p) => (
-                <li key={p.id}>
-                  <PourRow pour={p} />
-                </li>
-              ))}
-            </ul>
+            <div className="card px-4 pb-1">
+              <Pours pours={pours} />
+            </div>
           )}
           <Pager page={filter.page} pages={pages} address={(page) => address({ page })} earlier="Newer" later="Older" />
         </section>
@@ -118,29 +115,46 @@ export function LogScreen({
   );
 }
 
-function PourRow({ pour }: { pour: Pour }) {
+function Pours({ pours }: { pours: readonly Pour[] }) {
   const { fmt } = useUnits();
-  const s = pour.snapshot;
   return (
-    <Link
-      href={`/log/${pour.id}`}
-      className="grid min-h-14 grid-cols-[1fr_auto] items-center gap-x-3 px-4 py-2 hover:bg-peel/40 sm:grid-cols-[7.5rem_1fr_6rem_7rem]"
-    >
-      <span className="text-sm text-soft max-sm:col-span-2">
-        <When at={pour.pouredAt} />
-      </span>
-      <span className="min-w-0">
-        <span className="block truncate font-semibold">{s.jobName}</span>
-        <span className="block truncate text-sm text-soft">
-          {s.kind === "rubber" ? `${s.what}: ${s.material}` : `${s.count > 1 ? `${s.count} × ` : ""}${s.what}`}
-          {pour.faults.length > 0 && `: ${pour.faults.map((f) => FAULTS[f].toLowerCase()).join(", ")}`}
-        </span>
-      </span>
-      <span className="figure text-right text-lg max-sm:hidden">{fmt(s.mixG, "mass")}</span>
-      <span className="text-right">
-        <OutcomeMark outcome={pour.outcome} open={pour.openedAt === null} />
-      </span>
-    </Link>
+    <DataTable
+      label="Pours"
+      stacks
+      rows={pours}
+      keyOf={(p) => p.id}
+      hrefOf={(p) => `/log/${p.id}`}
+      columns={[
+        {
+          id: "what",
+          header: "Piece",
+          cell: ({ row: { original: p } }) => (
+            <>
+              <span className="block font-semibold">{p.snapshot.jobName}</span>
+              <span className="block text-sm text-soft">
+                {p.snapshot.kind === "rubber"
+                  ? `${p.snapshot.what}: ${p.snapshot.material}`
+                  : `${p.snapshot.count > 1 ? `${p.snapshot.count} × ` : ""}${p.snapshot.what}`}
+                {p.faults.length > 0 && `: ${p.faults.map((f) => FAULTS[f].toLowerCase()).join(", ")}`}
+              </span>
+            </>
+          ),
+        },
+        { id: "poured", header: "Poured", cell: ({ row }) => <When at={row.original.pouredAt} />, meta: { cell: () => "whitespace-nowrap text-soft" } },
+        {
+          id: "mix",
+          header: "Mixed",
+          cell: ({ row }) => <span className="figure text-lg">{fmt(row.original.snapshot.mixG, "mass")}</span>,
+          meta: { figure: true, wide: true },
+        },
+        {
+          id: "outcome",
+          header: "Outcome",
+          cell: ({ row }) => <OutcomeMark outcome={row.original.outcome} open={row.original.openedAt === null} />,
+          meta: { cell: () => "whitespace-nowrap" },
+        },
+      ]}
+    />
   );
 }
 

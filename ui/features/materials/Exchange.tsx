@@ -6,6 +6,7 @@ import { useRef, useState } from "react";
 import { Dialog } from "../../kit/Dialog";
 import { notice } from "../../kit/notice";
 import { call } from "../../data/call";
+import { DataTable } from "../../kit/DataTable";
 
 interface Refused {
   fileName: string;
@@ -68,24 +69,17 @@ export function Exchange({ onChanged }: { onChanged: () => void }) {
         {refused && (
           <div className="space-y-4">
             <div className="max-h-[45dvh] overflow-auto" tabIndex={0} role="region" aria-label="Faults by line">
-              <table className="w-full text-left text-sm">
-                <thead className="text-soft">
-                  <tr>
-                    <th className="pr-3 font-normal">{refused.format === "csv" ? "Line" : "Entry"}</th>
-                    <th className="pr-3 font-normal">Column</th>
-                    <th className="font-normal">What is wrong</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {refused.faults.map((f, i) => (
-                    <tr key={i} className="border-t border-line align-top">
-                      <td className="py-1 pr-3 font-semibold">{f.line}</td>
-                      <td className="py-1 pr-3">{f.column}</td>
-                      <td className="py-1">{f.message}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+              <DataTable
+                label="Faults by line"
+                dense
+                rows={refused.faults}
+                keyOf={(_, i) => String(i)}
+                columns={[
+                  { id: "line", header: refused.format === "csv" ? "Line" : "Entry", accessorFn: (f) => f.line, cell: ({ row }) => <b>{row.original.line}</b> },
+                  { id: "column", header: "Column", accessorFn: (f) => f.column },
+                  { id: "message", header: "What is wrong", cell: ({ row }) => row.original.message },
+                ]}
+              />
             </div>
             <div className="flex flex-wrap justify-end gap-2">
               <button type="button" className="btn" onClick={() => setRefused(null)}>

@@ -1,15 +1,24 @@
 "use client";
 
-import { useState } from "react";
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useEffect } from "react";
+import { Controller, useForm, useFormContext, useWatch, type FieldValues } from "react-hook-form";
+import * as z from "zod";
 import { BUILT_IN, doubtsAbout, Material } from "@/core/material";
-import { Choice } from "../../kit/Choice";
-import { Fault } from "../../kit/controls";
-import { Dialog } from "../../kit/Dialog";
-import { QuantityField } from "../../form/QuantityField";
-import { notice } from "../../kit/notice";
 import { call } from "../../data/call";
-import { fieldsOf, type FieldSpec, rangeAt, valueAt, withDraft, withValue, optionalOf } from "./fields";
+import { ChoiceInput, Form, FormFault, TextInput, useFault } from "../../form/Form";
+import { QuantityField } from "../../form/QuantityField";
+import { Dialog } from "../../kit/Dialog";
+import { Fault } from "../../kit/controls";
+import { notice } from "../../kit/notice";
 import { Tick } from "../../kit/Tick";
+import { fieldsOf, type FieldSpec, optionalOf, valueAt, withDraft } from "./fields";
+
+/** Empty lines among the cautions do not count. */
+const Edited = z
+  .custom<FieldValues>()
+  .transform((m): unknown => ({ ...m, cautions: (m as Material).cautions.map((c) => c.trim()).filter(Boolean) }))
+  .pipe(Material);
 
 const keyOf = (id: string) => `zesty-material-${id}`;
 
@@ -21,45 +30,32 @@ function keptDraft(m: Material): Material {
   }
 }
 
+function forget(id: string): void {
+  try {
+    sessionStorage.removeItem(keyOf(id));
+  } catch {
+    // Nothing was kept.
+  }
+}
+
 /** Edits one of the workshop's own materials. What is impossible is refused by name; what is only odd is questioned. */
 export function MaterialEditor({ material, onClose, onSaved }: { material: Material; onClose: () => void; onSaved: () => void }) {
-  const [draft, setDraft] = useState(() => keptDraft(material));
-  const [tried, setTried] = useState(false);
-  const [busy, setBusy] = useState(false);
-  const put = (path: string, value: unknown) => {
-    const next = withValue(draft, path, value);
-    setDraft(next);
+  const form = useForm<FieldValues, unknown, Material>({ resolver: zodResolver(Edited), defaultValues: keptDraft(material) });
+  const draft = useWatch({ control: form.control }) as Material;
+  useEffect(() => {
     try {
-      sessionStorage.setItem(keyOf(material.id), JSON.stringify(next));
+      sessionStorage.setItem(keyOf(material.id), JSON.stringify(draft));
     } catch {
       // Without storage the entry stands on the page alone.
     }
-  };
-  const parsed = Material.safeParse({ ...draft, cautions: draft.cautions.map((c) => c.trim()).filter(Boolean) });
-  const faults = parsed.success ? [] : parsed.error.issues.map((i) => ({ path: i.path.join("."), message: i.message }));
+  }, [draft, material.id]);
+  // A span is judged as a whole: one end changed may put another right, and what was kept from an earlier visit is judged at once.
+  const { trigger, setValue } = form;
+  useEffect(() => void trigger(), [draft, trigger]);
+  const parsed = Edited.safeParse(draft);
   const doubts = parsed.success ? doubtsAbout(parsed.data) : [];
-  const faultAt = (path: string) => faults.find((f) => f.path === path || f.path.startsWith(`${path}.`))?.message ?? null;
-  const doubtAt = (path: string) => doubts.find((d) => d.path === path)?.message ?? null;
-  const forget = () => {
-    try {
-      sessionStorage.removeItem(keyOf(material.id));
-    } catch {
-      // Nothing was kept.
-    }
-  };
-  const save = async () => {
-    setTried(true);
-    if (!parsed.success) return;
-    setBusy(true);
-    const answer = await call("materials", "save", { params: { id: material.id }, body: parsed.data });
-    setBusy(false);
-    if (!answer.ok) return notice.bad(answer.message);
-    forget();
-    notice.good(`${parsed.data.name} is saved.`);
-    onSaved();
-    onClose();
-  };
   const traits = [...new Set(BUILT_IN.filter((m) => m.kind === draft.kind).flatMap((m) => m.traits))].sort();
+  const put = (path: string, value: unknown) => setValue(path, value, { shouldDirty: true });
   return (
     <Dialog
       open
@@ -67,18 +63,23 @@ export function MaterialEditor({ material, onClose, onSaved }: { material: Mater
       title={`Edit ${material.name}`}
       description="Figures from your own data sheet. Low and high say how sure you are."
     >
-      <form
+      <Form
+        form={form}
         className="space-y-4"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
+        onSubmit={async (body) => {
+          const answer = await call("materials", "save", { params: { id: material.id }, body });
+          if (!answer.ok) return answer.message;
+          forget(material.id);
+          notice.good(`${body.name} is saved.`);
+          onSaved();
+          onClose();
         }}
       >
-        <TextBox label="Name" value={draft.name} max={80} fault={faultAt("name")} onChange={(v) => put("name", v)} />
-        <TextBox label="Where the figures come from" value={draft.provenance} max={200} fault={faultAt("provenance")} onChange={(v) => put("provenance", v)} />
-        <TextBox label="Note" value={draft.note} max={600} fault={faultAt("note")} onChange={(v) => put("note", v)} />
+        <TextInput name="name" label="Name" most={80} />
+        <TextInput name="provenance" label="Where the figures come from" most={200} />
+        <TextInput name="note" label="Note" most={600} />
         {fieldsOf(draft).map((f) => (
-          <Property key={f.path} spec={f} draft={draft} put={put} fault={faultAt(f.path)} doubt={doubtAt(f.path)} />
+          <Property key={f.path} spec={f} doubt={doubts.find((d) => d.path === f.path)?.message ?? null} />
         ))}
         {optionalOf(draft).map((o) => (
           <Tick key={o.path} checked={valueAt(draft, o.path) !== null} onChange={(on) => put(o.path, on ? o.blank : null)}>
@@ -108,112 +109,97 @@ export function MaterialEditor({ material, onClose, onSaved }: { material: Mater
             })}
           </div>
         </fieldset>
-        {tried && faults.length > 0 && (
-          <p role="alert" className="fault">
-            Not saved yet: {faults.map((f) => f.message).join("; ")}.
-          </p>
-        )}
+        {form.formState.isSubmitted && !parsed.success && <Fault>{`Not saved yet: ${parsed.error.issues.map((i) => i.message).join("; ")}.`}</Fault>}
+        <FormFault />
         <div className="flex justify-end gap-2">
           <button
             type="button"
             className="btn btn-bare"
             onClick={() => {
-              forget();
+              forget(material.id);
               onClose();
             }}
           >
             Drop these changes
           </button>
-          <button type="submit" className="btn btn-main" disabled={busy}>
+          <button type="submit" className="btn btn-main" disabled={form.formState.isSubmitting}>
             Save
           </button>
         </div>
-      </form>
+      </Form>
     </Dialog>
-  );
-}
-
-function TextBox({ label, value, max, fault, onChange }: { label: string; value: string; max: number; fault: string | null; onChange: (v: string) => void }) {
-  return (
-    <label className="block space-y-1">
-      <span className="label">{label}</span>
-      <input className="field" value={value} maxLength={max} aria-invalid={fault ? true : undefined} onChange={(e) => onChange(e.target.value)} />
-      {fault && (
-        <span role="alert" className="fault block">
-          {fault}
-        </span>
-      )}
-    </label>
   );
 }
 
 const ENDS = ["low", "typical", "high"] as const;
 
-function Property({
-  spec,
-  draft,
-  put,
-  fault,
-  doubt,
-}: {
-  spec: FieldSpec;
-  draft: Material;
-  put: (path: string, value: unknown) => void;
-  fault: string | null;
-  doubt: string | null;
-}) {
-  const value = valueAt(draft, spec.path);
+function Property({ spec, doubt }: { spec: FieldSpec; doubt: string | null }) {
   switch (spec.kind) {
     case "flag":
       return (
-        <Tick checked={value === true} onChange={(checked) => put(spec.path, checked)}>
-          {spec.label}
-        </Tick>
-      );
-    case "choice":
-      return (
-        <Choice label={spec.label} value={String(value)} options={spec.options.map((o) => ({ value: o, label: o }))} onChange={(v) => put(spec.path, v)} />
-      );
-    case "text":
-      return <TextBox label={spec.label} value={String(value)} max={80} fault={fault} onChange={(v) => put(spec.path, v)} />;
-    case "number":
-    case "range": {
-      const factor = spec.factor ?? 1;
-      const field = (path: string, label: string, v: unknown) => (
-        <QuantityField
-          label={label}
-          compact={spec.kind === "range"}
-          value={typeof v === "number" ? v / factor : null}
-          dimension={spec.dimension}
-          {...(spec.suffix ? { suffix: spec.suffix } : {})}
-          onChange={(q) => q !== null && put(path, q * factor)}
+        <Controller
+          name={spec.path}
+          render={({ field: { value, onChange } }) => (
+            <Tick checked={value === true} onChange={onChange}>
+              {spec.label}
+            </Tick>
+          )}
         />
       );
-      const remarks = (
-        <>
-          <Fault>{fault}</Fault>
-          {!fault && doubt && <p className="hint font-semibold !text-care">{doubt}</p>}
-        </>
+    case "choice":
+      return <ChoiceInput name={spec.path} label={spec.label} options={spec.options.map((o) => ({ value: o, label: o }))} />;
+    case "text":
+      return <TextInput name={spec.path} label={spec.label} most={80} />;
+    case "number":
+      return (
+        <div>
+          <Measured name={spec.path} label={spec.label} spec={spec} />
+          <Judged path={spec.path} doubt={doubt} />
+        </div>
       );
-      if (spec.kind === "number")
-        return (
-          <div>
-            {field(spec.path, spec.label, value)}
-            {remarks}
-          </div>
-        );
-      const r = rangeAt(draft, spec.path);
+    case "range":
       return (
         <fieldset className="space-y-1">
           <legend className="label">{spec.label}: low, typical, high</legend>
           <div className="grid grid-cols-3 gap-2">
             {ENDS.map((end) => (
-              <div key={end}>{field(`${spec.path}.${end}`, `${spec.label}, ${end}`, r?.[end])}</div>
+              <Measured key={end} name={`${spec.path}.${end}`} label={`${spec.label}, ${end}`} spec={spec} compact />
             ))}
           </div>
-          {remarks}
+          <Judged path={spec.path} doubt={doubt} />
         </fieldset>
       );
-    }
   }
+}
+
+/** One figure of a property, as its data sheet writes it. */
+function Measured({ name, label, spec, compact = false }: { name: string; label: string; spec: FieldSpec & { kind: "number" | "range" }; compact?: boolean }) {
+  const { control } = useFormContext();
+  const factor = spec.factor ?? 1;
+  return (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field: { value, onChange } }) => (
+        <QuantityField
+          label={label}
+          compact={compact}
+          value={typeof value === "number" ? value / factor : null}
+          dimension={spec.dimension}
+          {...(spec.suffix ? { suffix: spec.suffix } : {})}
+          onChange={(q) => q !== null && onChange(q * factor)}
+        />
+      )}
+    />
+  );
+}
+
+function Judged({ path, doubt }: { path: string; doubt: string | null }) {
+  const fault = useFault(path);
+  return (
+    <>
+      <Fault>{fault}</Fault>
+      {!fault && doubt && <p className="hint font-semibold !text-care">{doubt}</p>}
+    </>
+  );
 }

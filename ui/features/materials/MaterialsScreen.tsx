@@ -5,12 +5,13 @@ import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { isBuiltIn, catalogueOf, type Material, type MaterialKind } from "@/core/material";
-import { Choice } from "../../kit/Choice";
+import { Tabs } from "../../kit/Tabs";
 import { notice } from "../../kit/notice";
 import { call } from "../../data/call";
 import { useUnits } from "../../kit/units";
 import { fieldsOf, type FieldSpec, rangeAt, valueAt } from "./fields";
 import { Tick } from "../../kit/Tick";
+import { DataTable, type Column } from "../../kit/DataTable";
 
 const Exchange = dynamic(() => import("./Exchange").then((m) => m.Exchange), { ssr: false });
 const MaterialEditor = dynamic(() => import("./MaterialEditor").then((m) => m.MaterialEditor), { ssr: false });
@@ -68,6 +69,65 @@ export function MaterialsScreen({ own }: { own: readonly Material[] }) {
   };
   const toggle = (id: string) => setCompared((all) => (all.includes(id) ? all.filter((x) => x !== id) : [...all, id].slice(-COMPARED)));
 
+  const columns: Column<Material>[] = [
+    {
+      id: "name",
+      header: "Material",
+      accessorFn: (m) => m.name,
+      cell: ({ row: { original: m } }) => (
+        <>
+          <span className="block text-lg font-bold leading-tight">{m.name}</span>
+          <span className="block text-[0.95rem] leading-snug">{m.note}</span>
+          <span className="hint block">{m.provenance}</span>
+        </>
+      ),
+    },
+    ...KEY_PATHS[kind].map((path): Column<Material> => {
+      const label = lists[kind].flatMap(fieldsOf).find((f) => f.path === path)?.label ?? path;
+      return {
+        id: path,
+        header: label,
+        sortUndefined: "last",
+        accessorFn: (m) => sortable(m, path),
+        cell: ({ row: { original: m } }) => {
+          const spec = fieldsOf(m).find((f) => f.path === path);
+          return spec ? <Shown material={m} spec={spec} short /> : "–";
+        },
+        meta: { cell: () => "figure text-lg" },
+      };
+    }),
+    {
+      id: "deeds",
+      header: "",
+      cell: ({ row: { original: m } }) => (
+        <div className="flex flex-wrap items-center justify-end gap-1 max-sm:justify-start">
+          <Tick
+            className="flex min-h-11 items-center gap-2 pr-2 text-sm"
+            label={`Compare ${m.name}`}
+            checked={compared.includes(m.id)}
+            onChange={() => toggle(m.id)}
+          >
+            Compare
+          </Tick>
+          {!isBuiltIn(m.id) && (
+            <>
+              <button type="button" className="btn" onClick={() => setEditing(m)} aria-label={`Edit ${m.name}`}>
+                <Pencil size={17} aria-hidden="true" /> Edit
+              </button>
+              <button type="button" className="btn btn-bare" onClick={() => void remove(m)} aria-label={`Remove ${m.name}`}>
+                <Trash2 size={17} aria-hidden="true" /> Remove
+              </button>
+            </>
+          )}
+          <button type="button" className="btn btn-bare" onClick={() => void copy(m)} aria-label={`Copy ${m.name} and edit`}>
+            <Copy size={17} aria-hidden="true" /> {isBuiltIn(m.id) ? "Copy and edit" : "Copy"}
+          </button>
+        </div>
+      ),
+      meta: { cell: () => "max-sm:col-span-2" },
+    },
+  ];
+
   return (
     <div className="space-y-5 pb-10 pt-2">
       <div className="flex flex-wrap items-end justify-between gap-3">
@@ -77,62 +137,32 @@ export function MaterialsScreen({ own }: { own: readonly Material[] }) {
       <p className="max-w-3xl text-soft">
         Typical figures of each kind, with the span they are found in. Your data sheet outranks them: copy an entry and put its figures in.
       </p>
-      <Choice
+      <Tabs
         label="Kind"
-        hideLabel
         value={kind}
         options={KINDS}
         onChange={(k) => {
           setKind(k);
           setCompared([]);
         }}
-      />
-      <label className="block max-w-md space-y-1">
-        <span className="label">Find by name or trait</span>
-        <input className="field" value={text} onChange={(e) => setText(e.target.value)} placeholder="such as food, or tin" />
-      </label>
-      {chosen.length > 0 && <Comparison materials={chosen} onClear={() => setCompared([])} />}
-      <p className="hint" role="status">
-        {shown.length} of {lists[kind].length}; tick up to {COMPARED} to see them side by side.
-      </p>
-      <ul className="grid gap-3 md:grid-cols-2 xl:grid-cols-3">
-        {shown.map((m) => (
-          <li key={m.id} className="card flex flex-col gap-2 p-4">
-            <div className="flex items-start justify-between gap-2">
-              <h2 className="text-lg font-bold leading-tight">{m.name}</h2>
-              <Tick
-                className="flex shrink-0 items-center gap-2 text-sm"
-                label={`Compare ${m.name}`}
-                checked={compared.includes(m.id)}
-                onChange={() => toggle(m.id)}
-              >
-                Compare
-              </Tick>
-            </div>
-            {m.note && <p className="text-[0.95rem] leading-snug">{m.note}</p>}
-            <KeyFigures material={m} />
-            <p className="hint mt-auto">{m.provenance}</p>
-            <div className="flex flex-wrap gap-2">
-              {isBuiltIn(m.id) ? null : (
-                <>
-                  <button type="button" className="btn" onClick={() => setEditing(m)} aria-label={`Edit ${m.name}`}>
-                    <Pencil size={17} aria-hidden="true" /> Edit
-                  </button>
-                  <button type="button" className="btn btn-bare" onClick={() => void remove(m)} aria-label={`Remove ${m.name}`}>
-                    <Trash2 size={17} aria-hidden="true" /> Remove
-                  </button>
-                </>
-              )}
-              <button type="button" className="btn btn-bare" onClick={() => void copy(m)} aria-label={`Copy ${m.name} and edit`}>
-                <Copy size={17} aria-hidden="true" /> {isBuiltIn(m.id) ? "Copy and edit" : "Copy"}
-              </button>
-            </div>
-          </li>
-        ))}
-      </ul>
-      {shown.length === 0 && (
-        <p className="card p-6 text-center">No material is called “{text.trim()}”. Clear the search, or copy the closest entry and rename it.</p>
-      )}
+      >
+        <div className="mt-4 space-y-5">
+          <label className="block max-w-md space-y-1">
+            <span className="label">Find by name or trait</span>
+            <input className="field" value={text} onChange={(e) => setText(e.target.value)} placeholder="such as food, or tin" />
+          </label>
+          {chosen.length > 0 && <Comparison materials={chosen} onClear={() => setCompared([])} />}
+          <p className="hint" role="status">
+            {shown.length} of {lists[kind].length}; tick up to {COMPARED} to see them side by side.
+          </p>
+          <div className="card px-4 pb-1">
+            <DataTable label={KINDS.find((k) => k.value === kind)?.label ?? ""} stacks rows={shown} keyOf={(m) => m.id} columns={columns} />
+          </div>
+          {shown.length === 0 && (
+            <p className="card p-6 text-center">No material is called “{text.trim()}”. Clear the search, or copy the closest entry and rename it.</p>
+          )}
+        </div>
+      </Tabs>
       {editing && <MaterialEditor key={editing.id} material={editing} onClose={() => setEditing(null)} onSaved={() => router.refresh()} />}
     </div>
   );
@@ -147,20 +177,10 @@ const KEY_PATHS: Record<MaterialKind, readonly string[]> = {
   box: ["thicknessMm", "bends"],
 };
 
-function KeyFigures({ material }: { material: Material }) {
-  const specs = fieldsOf(material).filter((f) => KEY_PATHS[material.kind].includes(f.path));
-  return (
-    <dl className="grid grid-cols-2 gap-x-3 gap-y-1">
-      {specs.map((f) => (
-        <div key={f.path}>
-          <dt className="text-xs text-soft">{f.label}</dt>
-          <dd className="figure text-lg">
-            <Shown material={material} spec={f} short />
-          </dd>
-        </div>
-      ))}
-    </dl>
-  );
+/** What a property is put in order by: its typical figure, or its word. */
+function sortable(m: Material, path: string): number | string | undefined {
+  const value = valueAt(m, path);
+  return rangeAt(m, path)?.typical ?? (typeof value === "number" || typeof value === "string" ? value : typeof value === "boolean" ? Number(value) : undefined);
 }
 
 /** A property written out: its typical figure, and the span in which it is found. */

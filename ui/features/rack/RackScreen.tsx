@@ -1,11 +1,11 @@
 "use client";
 
-import Link from "next/link";
 import { Choice } from "../../kit/Choice";
 import { Pager } from "../../kit/Pager";
 import { useListAddress } from "../../data/useListAddress";
 import { When } from "../../kit/When";
 import type { RackLine } from "@/contract/log";
+import { DataTable } from "../../kit/DataTable";
 
 type Which = "use" | "retired" | "all";
 interface Filter {
@@ -44,30 +44,54 @@ export function RackScreen({ moulds, total, filter, pageSize }: { moulds: readon
       {moulds.length === 0 ? (
         <p className="card p-6 text-center">No mould fits this. A mould comes onto the rack with the last pour of its rubber.</p>
       ) : (
-        <ul className="grid grid-cols-1 gap-3 sm:grid-cols-2 xl:grid-cols-3">
-          {moulds.map((m) => (
-            <li key={m.id}>
-              <Link href={`/rack/${m.id}`} className="card flex h-full flex-col gap-1 p-4 hover:bg-peel/40">
-                <span className="font-display text-lg font-bold leading-tight">{m.name}</span>
-                <span className="text-sm text-soft">
-                  {m.place || "no place written down"} · born <When at={m.madeAt} />
-                  {m.retiredAt !== null && " · retired"}
-                </span>
-                <span className="mt-2 grid grid-cols-2 gap-3">
-                  <span>
-                    <span className="block text-xs text-soft">Good casts</span>
-                    <span className="figure text-2xl">{m.casts === 0 ? "none yet" : `${m.good} of ${m.good + m.flawed + m.failed}`}</span>
-                  </span>
-                  <span>
-                    <span className="block text-xs text-soft">Left in it</span>
-                    <span className="figure text-2xl">{m.left ? (m.left.high === 0 ? "past its life" : `${m.left.low} to ${m.left.high}`) : "–"}</span>
-                  </span>
-                </span>
-                <LifeBar mould={m} />
-              </Link>
-            </li>
-          ))}
-        </ul>
+        <div className="card px-4 pb-1">
+          <DataTable
+            label="Moulds"
+            stacks
+            rows={moulds}
+            keyOf={(m) => m.id}
+            hrefOf={(m) => `/rack/${m.id}`}
+            columns={[
+              {
+                id: "name",
+                header: "Mould",
+                cell: ({ row: { original: m } }) => (
+                  <>
+                    <span className="block font-display text-lg font-bold leading-tight">{m.name}</span>
+                    <span className="block text-sm text-soft">
+                      {m.place || "no place written down"}
+                      {m.retiredAt !== null && " · retired"}
+                    </span>
+                  </>
+                ),
+              },
+              {
+                id: "born",
+                header: "Born",
+                cell: ({ row }) => <When at={row.original.madeAt} />,
+                meta: { wide: true, cell: () => "whitespace-nowrap text-soft" },
+              },
+              {
+                id: "good",
+                header: "Good casts",
+                cell: ({ row: { original: m } }) => (
+                  <span className="figure text-xl">{m.casts === 0 ? "none yet" : `${m.good} of ${m.good + m.flawed + m.failed}`}</span>
+                ),
+              },
+              {
+                id: "left",
+                header: "Left in it",
+                cell: ({ row: { original: m } }) => (
+                  <>
+                    <span className="figure text-xl">{m.left ? (m.left.high === 0 ? "past its life" : `${m.left.low} to ${m.left.high}`) : "–"}</span>
+                    <LifeBar mould={m} />
+                  </>
+                ),
+                meta: { cell: () => "sm:w-56" },
+              },
+            ]}
+          />
+        </div>
       )}
       <Pager page={filter.page} pages={pages} address={(page) => address({ page })} earlier="Before" later="More" />
     </div>

@@ -9,6 +9,7 @@ import { Caution, Fault } from "../../kit/controls";
 import { call } from "../../data/call";
 import { clockTime } from "../../kit/When";
 import { TABLE_WORDS } from "./tableNames";
+import { DataTable } from "../../kit/DataTable";
 
 const WAYS: { value: RestoreWay; label: string }[] = [
   { value: "add", label: "Add what is not here" },
@@ -77,42 +78,24 @@ export function Backup() {
       {preview && (
         <div className="space-y-3 rounded-xl border-2 border-ink p-3">
           <h3 className="text-lg font-bold">Backup of {clockTime(preview.p.madeAt, preview.at)}: what would change</h3>
-          <table className="w-full text-sm">
-            <thead>
-              <tr className="text-left text-soft">
-                <th scope="col" className="py-1 font-normal">
-                  Kind
-                </th>
-                <th scope="col" className="text-right font-normal">
-                  In it
-                </th>
-                <th scope="col" className="text-right font-normal">
-                  New
-                </th>
-                <th scope="col" className="text-right font-normal">
-                  Differ
-                </th>
-                <th scope="col" className="text-right font-normal">
-                  Only here
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {preview.p.rows
-                .filter((r) => r.inFile + r.here > 0)
-                .map((r) => (
-                  <tr key={r.table} className="border-t border-line">
-                    <th scope="row" className="py-1 text-left">
-                      {TABLE_WORDS[r.table] ?? r.table}
-                    </th>
-                    <td className="text-right">{r.inFile}</td>
-                    <td className="text-right">{r.added}</td>
-                    <td className="text-right">{r.differ}</td>
-                    <td className={`text-right ${way === "replace" && r.onlyHere > 0 ? "font-bold text-no" : ""}`}>{r.onlyHere}</td>
-                  </tr>
-                ))}
-            </tbody>
-          </table>
+          <DataTable
+            label="What would change"
+            dense
+            rows={preview.p.rows.filter((r) => r.inFile + r.here > 0)}
+            keyOf={(r) => r.table}
+            columns={[
+              { id: "kind", header: "Kind", cell: ({ row }) => <b>{TABLE_WORDS[row.original.table] ?? row.original.table}</b> },
+              { id: "inFile", header: "In it", cell: ({ row }) => row.original.inFile, meta: { figure: true } },
+              { id: "added", header: "New", cell: ({ row }) => row.original.added, meta: { figure: true } },
+              { id: "differ", header: "Differ", cell: ({ row }) => row.original.differ, meta: { figure: true } },
+              {
+                id: "onlyHere",
+                header: "Only here",
+                cell: ({ row }) => row.original.onlyHere,
+                meta: { figure: true, cell: (r) => (way === "replace" && r.onlyHere > 0 ? "font-bold text-no" : "") },
+              },
+            ]}
+          />
           <Choice<RestoreWay> label="How?" value={way} options={WAYS} onChange={setWay} />
           {way === "replace" && !preview.p.empty && (
             <Caution>What is only here is taken away. The workshop as it is now is kept beside its file first.</Caution>

@@ -1,42 +1,37 @@
 "use client";
 
 import { Trash2 } from "lucide-react";
-import { useState } from "react";
-import { Cup, cupBrimMl } from "@/core/weigh";
-import { Choice } from "../../kit/Choice";
-import { Fault } from "../../kit/controls";
-import { QuantityField } from "../../form/QuantityField";
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useFieldArray, useForm, useWatch } from "react-hook-form";
+import * as z from "zod";
+import { Cup, CUP_FIELDS, CUP_POINT_FIELDS, cupBrimMl } from "@/core/weigh";
+import { ChoiceInput, Form, GroupFault, TableInput, TextInput } from "../../form/Form";
 import { useUnits } from "../../kit/units";
 
+const KINDS = [
+  { value: "tapered", label: "Its inside sizes" },
+  { value: "measured", label: "Water weighed in" },
+] as const;
+const NONE = { mm: null, ml: null };
+type Typed = { bottomMm: number | null; topMm: number | null; heightMm: number | null; points: { mm: number | null; ml: number | null }[] };
 interface Draft {
   name: string;
-  kind: "tapered" | "measured";
-  bottomMm: number | null;
-  topMm: number | null;
-  heightMm: number | null;
-  points: { mm: number | null; ml: number | null }[];
+  profile: { kind: (typeof KINDS)[number]["value"] } & Typed;
 }
-const blank: Draft = { name: "", kind: "tapered", bottomMm: null, topMm: null, heightMm: null, points: [{ mm: null, ml: null }] };
+const blank: Draft = { name: "", profile: { kind: "tapered", bottomMm: null, topMm: null, heightMm: null, points: [NONE] } };
+
+/** What was typed, as a cup: heights left empty do not count. */
+const Made = z
+  .custom<Draft>()
+  .transform((d): unknown => ({ ...d, profile: { ...d.profile, points: d.profile.points.filter((p) => p.mm !== null || p.ml !== null) } }))
+  .pipe(Cup.omit({ id: true }));
 
 /** Cups by three sizes, or by water weighed in at a few heights. */
 export function Cups({ cups, save }: { cups: readonly Cup[]; save: (cups: Cup[]) => void }) {
   const { fmt } = useUnits();
-  const [d, setD] = useState<Draft>(blank);
-  const [fault, setFault] = useState<string | null>(null);
-  const add = () => {
-    const profile =
-      d.kind === "tapered"
-        ? { kind: d.kind, bottomMm: d.bottomMm, topMm: d.topMm, heightMm: d.heightMm }
-        : { kind: d.kind, points: d.points.filter((p) => p.mm !== null || p.ml !== null) };
-    const made = Cup.safeParse({ id: crypto.randomUUID(), name: d.name, profile });
-    if (!made.success) {
-      const i = made.error.issues[0];
-      return setFault(i?.message.startsWith("Invalid input") ? "Measure every size first." : (i?.message ?? "Something is missing."));
-    }
-    save([...cups, made.data]);
-    setD(blank);
-    setFault(null);
-  };
+  const form = useForm({ resolver: zodResolver(Made), defaultValues: blank });
+  const points = useFieldArray({ control: form.control, name: "profile.points" });
+  const kind = useWatch({ control: form.control, name: "profile.kind" });
   return (
     <>
       {cups.length > 0 && (
@@ -52,75 +47,41 @@ export function Cups({ cups, save }: { cups: readonly Cup[]; save: (cups: Cup[])
           ))}
         </ul>
       )}
-      <label className="block space-y-1">
-        <span className="label">Name of the cup</span>
-        <input className="field" maxLength={60} value={d.name} onChange={(e) => setD({ ...d, name: e.target.value })} placeholder="White litre tub" />
-      </label>
-      <Choice
-        label="How do you know it?"
-        value={d.kind}
-        options={[
-          { value: "tapered", label: "Its inside sizes" },
-          { value: "measured", label: "Water weighed in" },
-        ]}
-        onChange={(kind) => setD({ ...d, kind })}
-      />
-      {d.kind === "tapered" ? (
-        <div className="grid grid-cols-3 items-end gap-3">
-          <QuantityField
-            label="Across the bottom"
-            value={d.bottomMm}
-            dimension="length"
-            min={1}
-            max={1000}
-            optional
-            onChange={(bottomMm) => setD({ ...d, bottomMm })}
-          />
-          <QuantityField label="Across the rim" value={d.topMm} dimension="length" min={1} max={1000} optional onChange={(topMm) => setD({ ...d, topMm })} />
-          <QuantityField
-            label="Inside height"
-            value={d.heightMm}
-            dimension="length"
-            min={1}
-            max={1000}
-            optional
-            onChange={(heightMm) => setD({ ...d, heightMm })}
-          />
-        </div>
-      ) : (
-        <div className="space-y-2">
-          <p className="hint">Pour water in, weigh it (1 g is 1 mL), and read the height from the inside bottom; from low to high.</p>
-          {d.points.map((p, i) => (
-            <div key={i} className="grid grid-cols-2 gap-3">
-              <QuantityField
-                label={`Height ${i + 1}`}
-                value={p.mm}
-                dimension="length"
-                min={0.5}
-                max={1000}
-                optional
-                onChange={(mm) => setD({ ...d, points: d.points.map((q, k) => (k === i ? { ...q, mm } : q)) })}
-              />
-              <QuantityField
-                label={`Water up to there ${i + 1}`}
-                value={p.ml}
-                dimension="volume"
-                min={0.1}
-                max={1_000_000}
-                optional
-                onChange={(ml) => setD({ ...d, points: d.points.map((q, k) => (k === i ? { ...q, ml } : q)) })}
-              />
-            </div>
-          ))}
-          <button type="button" className="btn" onClick={() => setD({ ...d, points: [...d.points, { mm: null, ml: null }] })}>
-            Another height
-          </button>
-        </div>
-      )}
-      <Fault>{fault}</Fault>
-      <button type="button" className="btn btn-main" onClick={add}>
-        Keep this cup
-      </button>
+      <Form
+        form={form}
+        onSubmit={async (cup) => {
+          save([...cups, { id: crypto.randomUUID(), ...cup }]);
+          form.reset(blank);
+        }}
+      >
+        <TextInput name="name" label="Name of the cup" most={60} placeholder="White litre tub" />
+        <ChoiceInput name="profile.kind" label="How do you know it?" options={KINDS} />
+        {kind === "tapered" ? (
+          <div className="grid grid-cols-3 items-end gap-3">
+            {(["bottomMm", "topMm", "heightMm"] as const).map((k) => (
+              <TableInput key={k} name={`profile.${k}`} field={CUP_FIELDS[k]} />
+            ))}
+          </div>
+        ) : (
+          <div className="space-y-2">
+            <p className="hint">Pour water in, weigh it (1 g is 1 mL), and read the height from the inside bottom; from low to high.</p>
+            {points.fields.map((p, i) => (
+              <div key={p.id} className="grid grid-cols-2 gap-3">
+                {(["mm", "ml"] as const).map((k) => (
+                  <TableInput key={k} name={`profile.points.${i}.${k}`} field={CUP_POINT_FIELDS[k]} label={`${CUP_POINT_FIELDS[k].label} ${i + 1}`} />
+                ))}
+              </div>
+            ))}
+            <GroupFault name="profile.points" />
+            <button type="button" className="btn" onClick={() => points.append(NONE)}>
+              Another height
+            </button>
+          </div>
+        )}
+        <button type="submit" className="btn btn-main">
+          Keep this cup
+        </button>
+      </Form>
     </>
   );
 }

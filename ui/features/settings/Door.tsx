@@ -1,14 +1,20 @@
 "use client";
 
+import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
+import { useForm } from "react-hook-form";
+import * as z from "zod";
 import { Caution, Fault } from "../../kit/controls";
 import type { DoorView } from "@/contract/workshop";
+import { Form, TextInput } from "../../form/Form";
 import { call, type Sent } from "../../data/call";
+
+const Passphrase = z.object({ passphrase: z.string().min(1, "Type the passphrase first.") });
 
 /** Whether tablets on the local network may come in, behind which passphrase, and letting one in by a picture. */
 export function Door({ initial }: { initial: DoorView }) {
   const [d, setD] = useState(initial);
-  const [passphrase, setPassphrase] = useState("");
+  const form = useForm({ resolver: zodResolver(Passphrase), defaultValues: { passphrase: "" } });
   const [fault, setFault] = useState<string | null>(null);
   const [code, setCode] = useState<{ url: string; svg: string } | null>(null);
   if (!d.first) return <p>This device came in through the door. Passphrase and pairing are set up on the first machine.</p>;
@@ -33,28 +39,26 @@ export function Door({ initial }: { initial: DoorView }) {
           : "Only this machine reaches the workshop. A tablet or phone on the same network can, once you let it."}
       </p>
       <Fault>{d.fault ?? fault}</Fault>
-      <form
+      <Form
+        form={form}
         className="flex flex-wrap items-end gap-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          void change(() => call("door", "set", { body: { passphrase } })).then((ok) => ok && setPassphrase(""));
+        onSubmit={async (body) => {
+          if (await change(() => call("door", "set", { body }))) form.reset();
         }}
       >
-        <label className="min-w-0 flex-1 basis-56 space-y-1">
-          <span className="label">{d.passphrase ? "A new passphrase" : "The workshop’s passphrase"}</span>
-          <input
-            className="field"
+        <div className="min-w-0 flex-1 basis-56">
+          <TextInput
+            name="passphrase"
+            label={d.passphrase ? "A new passphrase" : "The workshop’s passphrase"}
             type="password"
             autoComplete="new-password"
-            maxLength={200}
-            value={passphrase}
-            onChange={(e) => setPassphrase(e.target.value)}
+            most={200}
           />
-        </label>
-        <button type="submit" className="btn" disabled={passphrase === ""}>
+        </div>
+        <button type="submit" className="btn" disabled={form.formState.isSubmitting}>
           {d.passphrase ? "Change it" : "Set it"}
         </button>
-      </form>
+      </Form>
       {d.passphrase && <p className="hint">Changing it signs every device out.</p>}
       <div className="flex flex-wrap gap-2">
         <button

@@ -25,6 +25,7 @@ import { Undercuts } from "./Undercuts";
 import { Fold } from "../../../kit/Fold";
 import { Tick } from "../../../kit/Tick";
 import { JobField } from "../JobField";
+import { DataTable } from "../../../kit/DataTable";
 
 export function BoxStep() {
   const { job, plan } = useJob();
@@ -265,27 +266,16 @@ function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly Plann
       )}
       <div>
         <h3 className="text-lg font-bold">Cut list</h3>
-        <table className="mt-1 w-full text-left">
-          <thead className="text-sm text-soft">
-            <tr>
-              <th className="font-normal">Piece</th>
-              <th className="font-normal">Length</th>
-              <th className="font-normal">Height</th>
-            </tr>
-          </thead>
-          <tbody>
-            {layout.panels.map((p) => (
-              <tr key={p.name} className="border-t border-line">
-                <td className="py-1.5">
-                  {p.count > 1 ? `${p.count} × ` : ""}
-                  {p.name}
-                </td>
-                <td className="font-semibold">{fmt(p.lengthMm, "length")}</td>
-                <td className="font-semibold">{fmt(p.heightMm, "length")}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <DataTable
+          label="Cut list"
+          rows={layout.panels}
+          keyOf={(p) => p.name}
+          columns={[
+            { id: "piece", header: "Piece", cell: ({ row: { original: p } }) => `${p.count > 1 ? `${p.count} × ` : ""}${p.name}` },
+            { id: "length", header: "Length", cell: ({ row }) => <b>{fmt(row.original.lengthMm, "length")}</b> },
+            { id: "height", header: "Height", cell: ({ row }) => <b>{fmt(row.original.heightMm, "length")}</b> },
+          ]}
+        />
         <p className="hint mt-1">{say(layout.cutNote)}</p>
       </div>
       <div>

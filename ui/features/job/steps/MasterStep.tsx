@@ -11,6 +11,7 @@ import { SHAPE_KINDS, SHAPES, type ProfilePoint } from "@/core/master";
 import { useJob, useRemark } from "../JobContext";
 import { Fold } from "../../../kit/Fold";
 import { JobField } from "../JobField";
+import { DataTable } from "../../../kit/DataTable";
 
 /** Most points a turned outline may have. */
 const MOST_POINTS = 60;
@@ -60,7 +61,9 @@ export function MasterStep() {
 
 function Results({ m }: { m: Body }) {
   const { fmt } = useUnits();
-  const shares = [0, 0.25, 0.5, 0.75, 1];
+  const levels = [0, 0.25, 0.5, 0.75, 1].map((share) =>
+    m.levels.reduce((best, l) => (Math.abs(l.zMm - share * m.heightMm) < Math.abs(best.zMm - share * m.heightMm) ? l : best)),
+  );
   return (
     <div className="space-y-3 rounded-xl bg-paper p-3">
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
@@ -73,27 +76,17 @@ function Results({ m }: { m: Body }) {
         </Figure>
       </div>
       <Fold title="Girth from back to top">
-        <table className="mt-2 w-full text-left text-sm">
-          <thead>
-            <tr>
-              <th className="pb-1">Height</th>
-              <th>Girth</th>
-              <th>Cut area</th>
-            </tr>
-          </thead>
-          <tbody>
-            {shares.map((share) => {
-              const level = m.levels.reduce((best, l) => (Math.abs(l.zMm - share * m.heightMm) < Math.abs(best.zMm - share * m.heightMm) ? l : best));
-              return (
-                <tr key={share} className="border-t border-line">
-                  <td className="py-1">{fmt(level.zMm, "length")}</td>
-                  <td>{fmt(level.perimeterMm, "length")}</td>
-                  <td>{fmt(level.areaMm2, "area")}</td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
+        <DataTable
+          label="Girth from back to top"
+          dense
+          rows={levels}
+          keyOf={(_, i) => String(i)}
+          columns={[
+            { id: "height", header: "Height", cell: ({ row }) => fmt(row.original.zMm, "length") },
+            { id: "girth", header: "Girth", cell: ({ row }) => fmt(row.original.perimeterMm, "length") },
+            { id: "area", header: "Cut area", cell: ({ row }) => fmt(row.original.areaMm2, "area") },
+          ]}
+        />
       </Fold>
     </div>
   );

@@ -14,6 +14,7 @@ import { Fold } from "../../../kit/Fold";
 import { useUnits } from "../../../kit/units";
 import { JobProvider, useJob } from "../JobContext";
 import { JobField } from "../JobField";
+import { DataTable } from "../../../kit/DataTable";
 
 const BulgeChart = dynamic(() => import("../../../chart/BulgeChart").then((m) => m.BulgeChart), { ssr: false, loading: () => <div className="h-64" /> });
 
@@ -250,30 +251,17 @@ function SideBySide() {
   return (
     <div>
       <h3 className="text-lg font-bold">The same walls under other fills</h3>
-      <table className="mt-1 w-full text-left">
-        <thead className="text-sm text-soft">
-          <tr>
-            <th className="font-normal">Fill</th>
-            <th className="font-normal">Wet</th>
-            <th className="font-normal">Bulge</th>
-            <th className="font-normal">Standing alone</th>
-          </tr>
-        </thead>
-        <tbody>
-          {h.fills.map((f) => (
-            <tr key={f.castId} className="border-t border-line">
-              <th scope="row" className="py-1.5 text-left font-normal">
-                {f.name}
-              </th>
-              <td>{fmt(f.gMl, "density")}</td>
-              <td className="font-semibold">{small(f.bulgeMm, fmt)}</td>
-              <td>
-                <GradeMark grade={f.grade} words={WALL_WORDS} />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        label="The same walls under other fills"
+        rows={h.fills}
+        keyOf={(f) => f.castId}
+        columns={[
+          { id: "name", header: "Fill", accessorFn: (f) => f.name },
+          { id: "wet", header: "Wet", accessorFn: (f) => f.gMl, cell: ({ row }) => fmt(row.original.gMl, "density") },
+          { id: "bulge", header: "Bulge", accessorFn: (f) => f.bulgeMm, cell: ({ row }) => <b>{small(row.original.bulgeMm, fmt)}</b> },
+          { id: "grade", header: "Standing alone", cell: ({ row }) => <GradeMark grade={row.original.grade} words={WALL_WORDS} /> },
+        ]}
+      />
     </div>
   );
 }
@@ -295,36 +283,27 @@ function Hardness() {
   if (answers.length < 2) return null;
   return (
     <Fold title="Softer or firmer rubber for this piece">
-      <table className="mt-2 w-full text-left">
-        <thead className="text-sm text-soft">
-          <tr>
-            <th className="font-normal">Rubber</th>
-            <th className="font-normal">Bulge</th>
-            <th className="font-normal">Letting go</th>
-            <th className="font-normal">Pull</th>
-          </tr>
-        </thead>
-        <tbody>
-          {answers.map((r) => (
-            <tr key={r.rubberId} className={`border-t border-line ${r.rubberId === plan.rubber?.id ? "bg-peel/50" : ""}`}>
-              <th scope="row" className="py-1.5 pr-2 text-left font-normal">
-                {r.name}
-              </th>
-              <td>
-                {r.bulgeMm === null ? (
-                  "held"
-                ) : (
-                  <GradeMark grade={r.bulge} words={{ holds: small(r.bulgeMm, fmt), close: small(r.bulgeMm, fmt), bulges: small(r.bulgeMm, fmt) }} />
-                )}
-              </td>
-              <td>
-                <GradeMark grade={r.stretch} words={STRETCH_WORDS} />
-              </td>
-              <td>{r.effort.toFixed(1)} ×</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable
+        label="Softer or firmer rubber for this piece"
+        rows={answers}
+        keyOf={(r) => r.rubberId}
+        marked={(r) => r.rubberId === plan.rubber?.id}
+        columns={[
+          { id: "name", header: "Rubber", accessorFn: (r) => r.name },
+          {
+            id: "bulge",
+            header: "Bulge",
+            accessorFn: (r) => r.bulgeMm ?? 0,
+            cell: ({ row: { original: r } }) => {
+              if (r.bulgeMm === null) return "held";
+              const words = small(r.bulgeMm, fmt);
+              return <GradeMark grade={r.bulge} words={{ holds: words, close: words, bulges: words }} />;
+            },
+          },
+          { id: "stretch", header: "Letting go", cell: ({ row }) => <GradeMark grade={row.original.stretch} words={STRETCH_WORDS} /> },
+          { id: "pull", header: "Pull", accessorFn: (r) => r.effort, cell: ({ row }) => `${row.original.effort.toFixed(1)} ×` },
+        ]}
+      />
       <p className="hint">Soft rubber lets go of a rigid cast with less pull; firm rubber holds a heavy fill. The pull to open it goes with stiffness.</p>
     </Fold>
   );
