@@ -1,5 +1,5 @@
 import type { Metadata, Viewport } from "next";
-import { getSettings } from "@/server/settings";
+import { forecastOf, getSettings } from "@/server/settings";
 import { workshop, WorkshopUnavailable } from "@/server/workshop";
 import { Shell } from "@/ui/features/shell/Shell";
 import { UnitsProvider } from "@/ui/kit/units";
@@ -15,7 +15,8 @@ export const dynamic = "force-dynamic";
 
 function openSettings() {
   try {
-    return { ok: true as const, settings: getSettings(workshop()) };
+    const w = workshop();
+    return { ok: true as const, settings: getSettings(w), zone: forecastOf(w).zone };
   } catch (e) {
     if (e instanceof WorkshopUnavailable) return { ok: false as const, message: e.message };
     throw e;
@@ -28,7 +29,7 @@ export default function RootLayout({ children }: { children: React.ReactNode }) 
     <html lang="en">
       <body>
         {opened.ok ? (
-          <UnitsProvider initial={opened.settings.units}>
+          <UnitsProvider initial={opened.settings.units} zone={opened.zone}>
             <Shell workshopName={opened.settings.workshopName}>{children}</Shell>
           </UnitsProvider>
         ) : (

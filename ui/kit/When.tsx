@@ -2,10 +2,7 @@
 
 import { useEffect, useState } from "react";
 import { formatQuantity } from "@/core/quantity";
-import { formatIn } from "./zone";
-
-/** Within this, a weekday says which day is meant. */
-const NEAR_MS = 6 * 24 * 3_600_000;
+import { useUnits } from "./units";
 
 /** The reader's own clock, ticking every half minute; null until the page has it, so server and page agree. */
 export function useNow(): number | null {
@@ -22,16 +19,10 @@ export function useNow(): number | null {
   return now;
 }
 
-/** A moment on a wall clock, such as "Tue 14:20" or "3 Oct 2026": that of `zone`, or of the device if it is empty. */
-export function clockTime(at: number, now: number, zone = ""): string {
-  if (Math.abs(at - now) >= NEAR_MS) return formatIn(at, "d MMM yyyy", zone);
-  const today = formatIn(at, "yyyy-MM-dd", zone) === formatIn(now, "yyyy-MM-dd", zone);
-  return formatIn(at, today ? "'today' HH:mm" : "EEE HH:mm", zone);
-}
-
 export function When({ at }: { at: number }) {
   const now = useNow();
-  return <time dateTime={new Date(at).toISOString()}>{now === null ? "…" : clockTime(at, now)}</time>;
+  const { wall } = useUnits();
+  return <time dateTime={new Date(at).toISOString()}>{now === null ? "…" : wall(at, now)}</time>;
 }
 
 /** How far off a moment is, in words: "in 3 h 10 min" or "2 h ago". */

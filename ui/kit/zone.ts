@@ -20,3 +20,21 @@ export function hoursIn(from: number, to: number, every: number, zone: string): 
   for (; t.getTime() < to; t = addHours(t, 1)) if (t.getTime() >= from && t.getHours() % every === 0) out.push(t.getTime());
   return out;
 }
+
+/** Within this, a weekday says which day is meant. */
+const NEAR_MS = 6 * 24 * 3_600_000;
+
+/** A moment on a wall clock, such as "Tue 14:20" or "3 Oct 2026". */
+export function clockTime(at: number, now: number, zone: string): string {
+  if (Math.abs(at - now) >= NEAR_MS) return formatIn(at, "d MMM yyyy", zone);
+  const today = formatIn(at, "yyyy-MM-dd", zone) === formatIn(now, "yyyy-MM-dd", zone);
+  return formatIn(at, today ? "'today' HH:mm" : "EEE HH:mm", zone);
+}
+
+/** The last minute of a day written as yyyy-mm-dd; NaN where it is no day. */
+export function dayEnd(day: string, zone: string): number {
+  const [y, m, d] = day.split("-").map(Number);
+  return y === undefined || m === undefined || d === undefined
+    ? NaN
+    : (zone === "" ? new Date(y, m - 1, d, 23, 59) : new TZDate(y, m - 1, d, 23, 59, zone)).getTime();
+}

@@ -18,7 +18,7 @@ import type { BenchView } from "@/contract/bench";
 import { Caution } from "../../kit/controls";
 import { useUnits } from "../../kit/units";
 import { VerdictMark } from "../../kit/VerdictMark";
-import { clockTime, fromNow, When } from "../../kit/When";
+import { fromNow, When } from "../../kit/When";
 
 const StartTimer = dynamic(() => import("../clocks/StartTimer").then((m) => m.StartTimer), { ssr: false });
 // It is drawn once the page knows the time, so it may come after it.
@@ -62,6 +62,7 @@ export function BenchScreen({
   /** Stored entries that could not be read and are left out of what is shown. */
   unread: number;
 }) {
+  const { wall } = useUnits();
   const now = useTicking(1000);
   const bench = useBenchClocks().bench ?? initial;
   const [starting, setStarting] = useState<"job" | "timer" | null>(null);
@@ -92,7 +93,7 @@ export function BenchScreen({
             {urgent
               ? urgent.clock.label
               : next && now !== null
-                ? `${next.clock.label}, about ${clockTime(dueAt(next), t)}`
+                ? `${next.clock.label}, about ${wall(dueAt(next), t)}`
                 : due.length > 0
                   ? "See to them, and write down how they came out."
                   : "Weigh something in, and its clocks appear here."}

@@ -6,7 +6,6 @@ import { useMemo, useState } from "react";
 import { QuantityField } from "../../form/QuantityField";
 import { Download } from "../../kit/Download";
 import { useUnits } from "../../kit/units";
-import { clockTime } from "../../kit/When";
 import { clockIn, formatIn } from "../../kit/zone";
 import { Chart } from "./DayChart";
 import { ProductionPanel } from "./ProductionPanel";
@@ -21,7 +20,7 @@ const QUARTER = 15 * MINUTE;
 /** The work of the next weeks: which jobs, when each step, dragged where it has to be, and taken away as a calendar. */
 export function CalendarScreen({ initial, jobs }: { initial: CalendarView; jobs: readonly JobName[] }) {
   const { view, solved, busy, fault, change } = useCalendar(initial);
-  const { say } = useUnits();
+  const { say, wall } = useUnits();
   const { calendar, zone } = view;
   const tasks = useMemo(() => view.tasks.map((t) => ({ ...t, label: say(t.label) })), [view.tasks, say]);
   const on = new Map(calendar.jobs.map((j) => [j.jobId, j]));
@@ -65,7 +64,7 @@ export function CalendarScreen({ initial, jobs }: { initial: CalendarView; jobs:
                 : solved && !solved.ok
                   ? ""
                   : end
-                    ? `Done ${clockTime(end.at + end.handsMin * MINUTE, view.now)}. ${solved?.ok && solved.proved ? "No order is better." : "A good order; a better one was not ruled out."}`
+                    ? `Done ${wall(end.at + end.handsMin * MINUTE, view.now)}. ${solved?.ok && solved.proved ? "No order is better." : "A good order; a better one was not ruled out."}`
                     : ""}
           </p>
         </div>

@@ -11,7 +11,7 @@ import { Form, FormFault, PickInput, QuantityInput, TextInput } from "../../form
 import { Figure } from "../../kit/controls";
 import { Fold } from "../../kit/Fold";
 import { useUnits } from "../../kit/units";
-import { clockTime } from "../../kit/When";
+import { dayEnd } from "../../kit/zone";
 
 const money = z.number().nullable();
 const Wanted = z.object({
@@ -23,7 +23,7 @@ const Wanted = z.object({
     .number()
     .nullable()
     .refine((n) => n !== null, "Say how many good ones."),
-  by: z.string().refine((day) => !Number.isNaN(new Date(`${day}T23:59`).getTime()), "Say by which day."),
+  by: z.string().refine((day) => !Number.isNaN(dayEnd(day, "")), "Say by which day."),
   moulds: z.number().nullable(),
   mouldCost: money,
   dayWorth: money,
@@ -31,7 +31,7 @@ const Wanted = z.object({
 
 /** "Twelve good ones by Friday": castings to pour, turns, moulds, and whether another mould pays. */
 export function ProductionPanel({ jobs }: { jobs: readonly JobName[] }) {
-  const { fmt } = useUnits();
+  const { fmt, wall, zone } = useUnits();
   const form = useForm({
     resolver: zodResolver(Wanted),
     defaultValues: { jobId: null, good: 12, by: "", moulds: null, mouldCost: null, dayWorth: null },
@@ -46,7 +46,7 @@ export function ProductionPanel({ jobs }: { jobs: readonly JobName[] }) {
       <Form
         form={form}
         onSubmit={async ({ by, ...wanted }) => {
-          const a = await call("calendar", "produce", { body: { ...wanted, byAt: new Date(`${by}T23:59`).getTime() } });
+          const a = await call("calendar", "produce", { body: { ...wanted, byAt: dayEnd(by, zone) } });
           setAnswer(a.ok ? { a: a.data, now: Date.now() } : null);
           return a.ok ? null : a.message;
         }}
@@ -85,7 +85,7 @@ export function ProductionPanel({ jobs }: { jobs: readonly JobName[] }) {
             </Figure>
           </div>
           <p>{p.message}</p>
-          {p.doneMin !== null && <p className="text-soft">Done about {clockTime(answer.now + p.doneMin * 60_000, answer.now)}.</p>}
+          {p.doneMin !== null && <p className="text-soft">Done about {wall(answer.now + p.doneMin * 60_000, answer.now)}.</p>}
           <p className="font-semibold">{p.another}</p>
         </div>
       )}

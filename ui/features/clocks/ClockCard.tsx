@@ -8,7 +8,7 @@ import type { ClockAct } from "@/contract/bench";
 import { call } from "../../data/call";
 import { useUnits } from "../../kit/units";
 import { countdown } from "../weigh/countdown";
-import { clockTime, fromNow } from "../../kit/When";
+import { fromNow } from "../../kit/When";
 import { useBenchClocks } from "./BenchClocks";
 
 /** Past this a wait is read in hours, not on a stopwatch. */
@@ -26,7 +26,7 @@ export function whyMoved(c: ClockState, say: (s: string) => string, fmt: (v: num
 
 /** One running clock, large enough to read across the shop. */
 export function ClockCard({ state, now }: { state: ClockState; now: number | null }) {
-  const { fmt, say } = useUnits();
+  const { fmt, say, wall } = useUnits();
   const { refresh } = useBenchClocks();
   const at = dueAt(state);
   const { clock, phase } = state;
@@ -76,12 +76,12 @@ export function ClockCard({ state, now }: { state: ClockState; now: number | nul
       <span className="block text-sm text-soft">
         {now !== null && (
           <>
-            {left <= 0 ? "since" : "about"} {clockTime(at, now)}
-            {state.closesAt !== null && <>, until {clockTime(state.closesAt, now)}</>}
+            {left <= 0 ? "since" : "about"} {wall(at, now)}
+            {state.closesAt !== null && <>, until {wall(state.closesAt, now)}</>}
             {state.closesAt === null && !isDeadline(clock.kind) && clock.rule.hours.low !== clock.rule.hours.high && (
               <>
                 {" "}
-                ({clockTime(state.finish.lowAt, now).replace("today ", "")} to {clockTime(state.finish.highAt, now).replace("today ", "")})
+                ({wall(state.finish.lowAt, now).replace("today ", "")} to {wall(state.finish.highAt, now).replace("today ", "")})
               </>
             )}
           </>
@@ -93,7 +93,7 @@ export function ClockCard({ state, now }: { state: ClockState; now: number | nul
       {moved && <span className="hint !text-care">{moved}</span>}
       {state.snoozedUntil !== null && now !== null && (
         <span className="hint">
-          Quiet until {clockTime(state.snoozedUntil, now)}: {clock.snoozes.at(-1)?.reason.toLowerCase()}
+          Quiet until {wall(state.snoozedUntil, now)}: {clock.snoozes.at(-1)?.reason.toLowerCase()}
         </span>
       )}
       <span className="mt-auto flex justify-end pt-1">

@@ -4,7 +4,6 @@ import Link from "next/link";
 import { CLOCK_KINDS, dueAt, isDeadline } from "@/core/clock/kinds";
 import { isNight, lastWaking, nextWaking, riverAdvice, stretchOf, temperatureToEndAt } from "@/core/clock/river";
 import type { Equipment } from "@/core/clock/kinds";
-import { clockTime } from "../../kit/When";
 import { hoursIn } from "../../kit/zone";
 import type { BenchView } from "@/contract/bench";
 import { useUnits } from "../../kit/units";
@@ -40,7 +39,7 @@ const HUES: Record<string, string> = {
 
 /** The next two days: what runs, when it wants hands, what falls into the night, and what is planned. */
 export function River({ bench, now, planned }: { bench: BenchView; now: number; planned: readonly PlannedStretch[] }) {
-  const { say, fmt } = useUnits();
+  const { say, fmt, wall } = useUnits();
   const from = now - BACK_H * HOUR;
   const to = now + AHEAD_H * HOUR;
   const at = (t: number) => ((Math.min(to, Math.max(from, t)) - from) / (to - from)) * 100;
@@ -81,7 +80,7 @@ export function River({ bench, now, planned }: { bench: BenchView; now: number; 
     const t = temperatureToEndAt(c, evening, now, bench.forecast);
     return t === null || t > WARMEST_C || t < COLDEST_C
       ? null
-      : `Kept at ${fmt(t, "temperature")}, where its data sheet allows, it would be ready by ${clockTime(evening, now, zone)}.`;
+      : `Kept at ${fmt(t, "temperature")}, where its data sheet allows, it would be ready by ${wall(evening, now)}.`;
   };
   const coming = planned.filter((p) => p.toAt > now && p.fromAt < to);
   if (rows.length + coming.length === 0) return <p className="card p-4 text-soft">Nothing runs in the next two days.</p>;
@@ -100,7 +99,7 @@ export function River({ bench, now, planned }: { bench: BenchView; now: number; 
         <div className="relative h-6 sm:ml-56" aria-hidden="true">
           {ticks.map((t) => (
             <span key={t} className="absolute -translate-x-1/2 whitespace-nowrap text-xs text-soft" style={{ left: `${Math.min(95, Math.max(6, at(t)))}%` }}>
-              {clockTime(t, now, zone).replace("today ", "")}
+              {wall(t, now).replace("today ", "")}
             </span>
           ))}
         </div>
@@ -119,7 +118,7 @@ export function River({ bench, now, planned }: { bench: BenchView; now: number; 
                     <span className="block truncate font-semibold">{c.clock.label}</span>
                   )}
                   <span className="block truncate text-sm text-soft">
-                    {CLOCK_KINDS[c.clock.kind].label}, {clockTime(hands, now, zone)}
+                    {CLOCK_KINDS[c.clock.kind].label}, {wall(hands, now)}
                   </span>
                 </span>
                 <span className="relative block h-8 sm:flex-1">
@@ -144,7 +143,7 @@ export function River({ bench, now, planned }: { bench: BenchView; now: number; 
                 <Link href={p.href} className="block truncate font-semibold underline decoration-line">
                   {p.label}
                 </Link>
-                <span className="block text-sm text-soft">planned, {clockTime(p.fromAt, now, zone)}</span>
+                <span className="block text-sm text-soft">planned, {wall(p.fromAt, now)}</span>
               </span>
               <span className="relative block h-8 sm:flex-1">
                 <span

@@ -4,11 +4,11 @@ import type { Plan } from "@/core/plan";
 import type { Pour } from "@/core/log";
 import { useUnits } from "../../kit/units";
 import { VerdictMark } from "../../kit/VerdictMark";
-import { clockTime, fromNow, useNow } from "../../kit/When";
+import { fromNow, useNow } from "../../kit/When";
 
 /** Always in sight: verdict, grams of rubber, grams of casting, filled weight, and when to act next. */
 export function Tally({ plan, pours }: { plan: Plan; pours: readonly Pour[] }) {
-  const { fmt } = useUnits();
+  const { fmt, wall } = useUnits();
   const now = useNow();
   const t = plan.tally;
   const next = pours.filter((p) => p.openedAt === null).sort((a, b) => a.readyAt - b.readyAt)[0];
@@ -25,7 +25,7 @@ export function Tally({ plan, pours }: { plan: Plan; pours: readonly Pour[] }) {
             {next && now !== null ? (
               <span>
                 {next.readyAt <= now ? "ready to open" : fromNow(next.readyAt, now)}{" "}
-                <span className="font-sans text-sm font-normal text-[#cfc7b4]">{clockTime(next.readyAt, now)}</span>
+                <span className="font-sans text-sm font-normal text-[#cfc7b4]">{wall(next.readyAt, now)}</span>
               </span>
             ) : t.rubberOutH !== null ? (
               <span className="font-sans text-base font-normal">{moulded ? "pour the casting" : "pour the rubber"}</span>

@@ -4,10 +4,10 @@ import type { BackupPreview, RestoreWay } from "@/contract/workshop";
 import { Save, Upload } from "lucide-react";
 import { Download } from "../../kit/Download";
 import { useRef, useState } from "react";
+import { useUnits } from "../../kit/units";
 import { Choice } from "../../kit/Choice";
 import { Caution, Fault } from "../../kit/controls";
 import { call } from "../../data/call";
-import { clockTime } from "../../kit/When";
 import { TABLE_WORDS } from "./tableNames";
 import { DataTable } from "../../kit/DataTable";
 
@@ -19,6 +19,7 @@ const WAYS: { value: RestoreWay; label: string }[] = [
 
 /** The whole workshop out as one open file, and back in after a look at what would change. */
 export function Backup() {
+  const { wall } = useUnits();
   const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState<"reading" | "restoring" | null>(null);
   const [fault, setFault] = useState<string | null>(null);
@@ -77,7 +78,7 @@ export function Backup() {
       )}
       {preview && (
         <div className="space-y-3 rounded-xl border-2 border-ink p-3">
-          <h3 className="text-lg font-bold">Backup of {clockTime(preview.p.madeAt, preview.at)}: what would change</h3>
+          <h3 className="text-lg font-bold">Backup of {wall(preview.p.madeAt, preview.at)}: what would change</h3>
           <DataTable
             label="What would change"
             dense

@@ -15,7 +15,7 @@ import type { Pour } from "@/core/log";
 import { useUnits } from "../../../kit/units";
 import { CutFields } from "../../weigh/CutFields";
 import { VerdictMark } from "../../../kit/VerdictMark";
-import { clockTime, useNow, When } from "../../../kit/When";
+import { useNow, When } from "../../../kit/When";
 import { useJob } from "../JobContext";
 import { JobField } from "../JobField";
 
@@ -119,7 +119,7 @@ function Clock({
   cut?: Cut;
 }) {
   const { id, document } = useJob();
-  const { fmt, say } = useUnits();
+  const { fmt, say, wall } = useUnits();
   const router = useRouter();
   const now = useNow();
   const [busy, setBusy] = useState(false);
@@ -164,7 +164,7 @@ function Clock({
         <p className="figure text-3xl leading-tight">{fmt(wait.hours.typical, "duration")}</p>
         <p className="text-sm">
           Between <Span wait={wait} />
-          {now !== null && <>; poured now, about {clockTime(now + wait.hours.typical * 3_600_000, now)}</>}
+          {now !== null && <>; poured now, about {wall(now + wait.hours.typical * 3_600_000, now)}</>}
         </p>
         <p className="hint mt-1">{say(wait.reason)}</p>
       </div>
