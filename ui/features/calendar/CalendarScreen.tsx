@@ -112,7 +112,7 @@ export function CalendarScreen({ initial, jobs }: { initial: CalendarView; jobs:
                           whole
                           onChange={(v) => v !== null && set({ casts: v })}
                         />
-                        <Tick checked={mine.build} onChange={(checked) => set({ build: checked })}>
+                        <Tick className="flex min-h-11 items-center gap-2" checked={mine.build} onChange={(checked) => set({ build: checked })}>
                           its mould
                         </Tick>
                       </div>
