@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { materialColumns, MaterialFile, materialRows, readMaterialRows, readMaterialsJson, writeMaterialsJson, type Row } from "./exchange";
 import { BUILT_IN } from "./library";
 
@@ -52,5 +53,30 @@ describe("materials in open formats", () => {
       expect(() => readMaterialsJson(text)).not.toThrow();
     expect(readMaterialsJson("{").faults[0]!.message).toMatch(/This is not JSON/);
     expect(readMaterialsJson("[null]").faults[0]).toMatchObject({ line: 1, column: "kind" });
+  });
+
+  it.each(["__proto__.polluted", "constructor.prototype.polluted", "mix.__proto__.polluted", `${"a.".repeat(40)}b`])(
+    "refuse a column that is no property: %s",
+    (column) => {
+      const back = readMaterialRows([{ line: 2, cells: { kind: "rubber", [column]: "1" } }]);
+      expect(back.good).toEqual([]);
+      expect(back.faults).toEqual([{ line: 1, column: column.slice(0, 60), message: expect.stringMatching(/[Tt]ake the column out/) }]);
+      expect(({} as Record<string, unknown>).polluted).toBeUndefined();
+    },
+  );
+
+  it("never throw and reach nothing outside themselves, whatever the columns are called", () => {
+    const name = fc.oneof(fc.string(), fc.constantFrom("__proto__", "constructor", "prototype", "toString", "hasOwnProperty", "0", "mix", "densityGMl", ""));
+    const column = fc.array(name, { minLength: 1, maxLength: 12 }).map((keys) => keys.join("."));
+    const before = Object.getOwnPropertyNames(Object.prototype);
+    fc.assert(
+      fc.property(fc.array(fc.tuple(column, fc.string()), { maxLength: 12 }), fc.constantFrom("rubber", "cast", "box"), (cells, kind) => {
+        const { good, faults } = readMaterialRows([{ line: 2, cells: { ...Object.fromEntries(cells), kind } }]);
+        expect(good).toEqual([]);
+        expect(faults.length).toBeGreaterThan(0);
+        expect(readMaterialsJson(JSON.stringify([Object.fromEntries([...cells, ["kind", kind]])])).good).toEqual([]);
+        expect(Object.getOwnPropertyNames(Object.prototype)).toEqual(before);
+      }),
+    );
   });
 });

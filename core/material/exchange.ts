@@ -71,23 +71,44 @@ function readCell(path: string, text: string, sample: unknown): unknown {
 function sampleAt(kind: string, path: string): unknown {
   for (const m of BUILT_IN) {
     if (m.kind !== kind) continue;
-    const v = path.split(".").reduce<unknown>((node, key) => (typeof node === "object" && node !== null ? Reflect.get(node, key) : undefined), m);
+    const v = path.split(".").reduce(ownAt, m);
     if (v !== undefined && v !== null) return v;
   }
   return undefined;
 }
 
+/** What lies at a key of outside data itself, never at one it inherits. */
+const ownAt = (node: unknown, key: PropertyKey): unknown =>
+  typeof node === "object" && node !== null && Object.hasOwn(node, key) ? (node as Record<PropertyKey, unknown>)[key] : undefined;
+
+/** Names no property of a material has, and that mean something to the language itself. */
+const RESERVED = new Set(["__proto__", "prototype", "constructor"]);
+/** The deepest property of a material has four names; more is no material. */
+const DEEPEST = 8;
+
+/** Why a column cannot be one of a table of materials; null where it can. */
+function columnFault(path: string): string | null {
+  const keys = path.split(".");
+  if (keys.length > DEEPEST) return `"${path.slice(0, 60)}" has ${keys.length} names in a row: no property of a material lies so deep. Take the column out.`;
+  const reserved = keys.find((k) => RESERVED.has(k));
+  return reserved === undefined ? null : `"${path.slice(0, 60)}" is no property of a material: take the column out.`;
+}
+
+/** A tree without a prototype: no name written into it reaches anything else. */
+type Node = Record<string, unknown>;
+const bare = (): Node => Object.create(null) as Node;
+
 function unflatten(row: Record<string, string>): unknown {
-  const root: Record<string, unknown> = {};
+  const root = bare();
   const kind = (row.kind ?? "").trim();
   for (const [path, text] of Object.entries(row)) {
     if (text.trim() === "" && !WORD_LISTS.has(path) && path !== "note") continue;
     const keys = path.split(".");
     let node = root;
-    keys.slice(0, -1).forEach((key) => {
+    for (const key of keys.slice(0, -1)) {
       const next = node[key];
-      node = typeof next === "object" && next !== null ? (next as Record<string, unknown>) : ((node[key] = {}) as Record<string, unknown>);
-    });
+      node = typeof next === "object" && next !== null && !Array.isArray(next) ? (next as Node) : ((node[key] = bare()) as Node);
+    }
     node[keys.at(-1) ?? path] = readCell(path, text, sampleAt(kind, path));
   }
   return listed(root);
@@ -101,7 +122,7 @@ function listed(node: unknown): unknown {
 }
 
 function judge(raw: unknown, line: number, into: ReadMaterials): void {
-  const kind = typeof raw === "object" && raw !== null ? Reflect.get(raw, "kind") : undefined;
+  const kind = ownAt(raw, "kind");
   if (!KINDS.some((k) => k === kind)) {
     into.faults.push({ line, column: "kind", message: `"${String(kind ?? "")}" is not a kind of material: write ${KINDS.join(", ")}.` });
     return;
@@ -113,7 +134,7 @@ function judge(raw: unknown, line: number, into: ReadMaterials): void {
 
 /** Words among the traits that no rule knows: left out, and said so. */
 function strangeTraits(raw: unknown): Doubt[] {
-  const words: unknown = typeof raw === "object" && raw !== null ? Reflect.get(raw, "traits") : null;
+  const words = ownAt(raw, "traits");
   if (!Array.isArray(words)) return [];
   return words
     .filter((w) => !isTrait(w))
@@ -124,7 +145,7 @@ function strangeTraits(raw: unknown): Doubt[] {
 const fillGaps = (raw: unknown): unknown => (typeof raw === "object" && raw !== null ? { id: "imported", copiedFrom: null, ...raw } : raw);
 
 function faultWords(raw: unknown, path: readonly PropertyKey[], message: string): string {
-  const value = path.reduce<unknown>((node, key) => (typeof node === "object" && node !== null ? Reflect.get(node, key) : undefined), raw);
+  const value = path.reduce(ownAt, raw);
   if (value === undefined || value === null) return "is missing: fill it in from the data sheet.";
   const shown = typeof value === "object" ? JSON.stringify(value) : `"${String(value)}"`;
   return `${shown.slice(0, 80)}: ${message}`;
@@ -144,7 +165,7 @@ export function readMaterialsJson(text: string): ReadMaterials {
     });
     return out;
   }
-  const list = Array.isArray(raw) ? raw : typeof raw === "object" && raw !== null ? Reflect.get(raw, "materials") : undefined;
+  const list = Array.isArray(raw) ? raw : ownAt(raw, "materials");
   if (!Array.isArray(list)) {
     out.faults.push({ line: 1, column: "materials", message: "There is no list of materials in this file: export one from here to see the shape." });
     return out;
@@ -156,7 +177,14 @@ export function readMaterialsJson(text: string): ReadMaterials {
 /** Reads materials from table rows, each a column-to-text map with its line in the file. Never throws. */
 export function readMaterialRows(rows: readonly { line: number; cells: Record<string, string> }[]): ReadMaterials {
   const out: ReadMaterials = { good: [], faults: [] };
-  for (const { line, cells } of rows) judge(unflatten(cells), line, out);
+  for (const { line, cells } of rows) {
+    const faults = Object.keys(cells).flatMap((column) => {
+      const message = columnFault(column);
+      return message === null ? [] : [{ line: 1, column: column.slice(0, 60), message }];
+    });
+    if (faults.length > 0) return { good: [], faults };
+    judge(unflatten(cells), line, out);
+  }
   return out;
 }
 
