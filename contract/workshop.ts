@@ -35,9 +35,43 @@ export const BackupPreview = z.object({
   madeAt: z.number(),
   rows: z.array(z.object({ table: z.string(), inFile: z.number(), here: z.number(), added: z.number(), differ: z.number(), onlyHere: z.number() })),
   photos: z.number(),
+  /** Pictures that are not whole in it: missing, or damaged. */
+  lost: z.array(z.string()),
   empty: z.boolean(),
 });
 export type BackupPreview = z.infer<typeof BackupPreview>;
+
+/** What a look through the whole workshop found. All empty where it is sound. */
+export const WorkshopCheck = z.object({
+  at: z.number(),
+  /** Damage of the file itself, in the words of the database. */
+  damage: z.array(z.string()),
+  /** Rows that speak of others that are not there. */
+  broken: z.number(),
+  /** Pictures that are missing or damaged on the disk. */
+  lost: z.array(z.string()),
+  /** Pictures no entry speaks of, laid aside. */
+  loose: z.number(),
+  /** Rows that cannot be read. */
+  odd: z.number(),
+});
+export type WorkshopCheck = z.infer<typeof WorkshopCheck>;
+export const check = { run: endpoint({ method: "POST", path: "/api/check", in: null, out: WorkshopCheck }) };
+
+/** Why a copy of the whole workshop was kept. */
+export const KEPT_WHYS = ["before-restore", "before-opening", "daily", "asked"] as const;
+export type KeptWhy = (typeof KEPT_WHYS)[number];
+
+/** A copy of the whole workshop with its pictures, in a folder beside it. */
+export const KeptCopy = z.object({ name: z.string(), at: z.number(), why: z.enum(KEPT_WHYS), bytes: z.number(), pictures: z.number() });
+export type KeptCopy = z.infer<typeof KeptCopy>;
+
+export const kept = {
+  list: endpoint({ method: "GET", path: "/api/kept", in: null, out: z.array(KeptCopy) }),
+  make: endpoint({ method: "POST", path: "/api/kept", in: null, out: z.array(KeptCopy), status: 201 }),
+  open: endpoint({ method: "POST", path: "/api/kept/:name", in: null, out: z.object({ kept: z.string() }) }),
+  drop: endpoint({ method: "DELETE", path: "/api/kept/:name", in: null, out: z.array(KeptCopy) }),
+};
 
 export const RESTORE_WAYS = ["add", "take", "replace"] as const;
 export type RestoreWay = (typeof RESTORE_WAYS)[number];

@@ -1,8 +1,9 @@
-import { and, asc, desc, eq, gte, isNull, lt, notExists, or } from "drizzle-orm";
+import { and, asc, desc, eq, gte, isNull, lt, lte, notExists, or } from "drizzle-orm";
 import { randomUUID } from "node:crypto";
 import { Clock, clockFrom } from "../core/clock";
 import { snapshotDocument } from "../core/plan";
 import type { TemperatureReading } from "../core/cure";
+import { soundRows } from "./odd";
 import type { Db } from "./open";
 import { clocks, pours, readings } from "./schema";
 
@@ -12,17 +13,20 @@ export function insertClocks(db: Db, list: readonly Clock[]): void {
   for (const c of list) db.insert(clocks).values({ id: c.id, jobId: c.jobId, pourId: c.pourId, startedAt: c.startedAt, endedAt: c.endedAt, document: c }).run();
 }
 
-/** Clocks that run, and those that ended after `since`; of very many, the newest. */
-export const listClocks = (db: Db, since: number, limit = 200): Clock[] =>
-  db
-    .select({ document: clocks.document })
-    .from(clocks)
-    .where(or(isNull(clocks.endedAt), gte(clocks.endedAt, since)))
-    .orderBy(desc(clocks.startedAt))
-    .limit(limit)
-    .all()
-    .map(toClock)
-    .reverse();
+/** Clocks that run, and those that ended after `since`, oldest first. One that cannot be read is left out, and named. */
+export const listClocks = (db: Db, since: number): Clock[] =>
+  soundRows(
+    db,
+    "clocks",
+    db
+      .select({ id: clocks.id, document: clocks.document })
+      .from(clocks)
+      .where(or(isNull(clocks.endedAt), gte(clocks.endedAt, since)))
+      .orderBy(asc(clocks.startedAt))
+      .all(),
+    (r) => r.id,
+    toClock,
+  );
 
 export const clocksOfPour = (db: Db, pourId: string): Clock[] =>
   db.select({ document: clocks.document }).from(clocks).where(eq(clocks.pourId, pourId)).orderBy(asc(clocks.startedAt)).all().map(toClock);
@@ -52,18 +56,52 @@ export const insertReading = (db: Db, r: TemperatureReading, source: "typed" | "
     .run();
 };
 
-/** Readings from an instant on, in order of time. */
-export const listReadings = (db: Db, from: number): TemperatureReading[] =>
-  db.select({ at: readings.at, c: readings.c }).from(readings).where(gte(readings.at, from)).orderBy(asc(readings.at)).all();
+/** Readings of a span, in order of time. What a clock that ran ahead wrote down lies past `to`, and is not believed. */
+export const listReadings = (db: Db, from: number, to: number): TemperatureReading[] =>
+  db
+    .select({ at: readings.at, c: readings.c })
+    .from(readings)
+    .where(and(gte(readings.at, from), lte(readings.at, to)))
+    .orderBy(asc(readings.at))
+    .all();
 
-export const lastReading = (db: Db): (TemperatureReading & { source: "typed" | "thermometer" }) | null =>
-  db.select({ at: readings.at, c: readings.c, source: readings.source }).from(readings).orderBy(desc(readings.at)).limit(1).get() ?? null;
+/** The last reading up to an instant. */
+export const lastReading = (db: Db, to: number): (TemperatureReading & { source: "typed" | "thermometer" }) | null =>
+  db.select({ at: readings.at, c: readings.c, source: readings.source }).from(readings).where(lte(readings.at, to)).orderBy(desc(readings.at)).limit(1).get() ??
+  null;
 
-/** Takes back a reading typed by mistake. */
+/**
+ * Keeps what a thermometer said in each hour before `before` as one reading: its mean, at the mean of its times. What was typed
+ * stays as it is. Returns how many rows went.
+ */
+export function foldReadings(db: Db, before: number): number {
+  const { $client } = db;
+  return db.transaction(
+    () => {
+      const hours = $client
+        .prepare(
+          `select at / 3600000 as hour, min(id) as kept, avg(at) as at, avg(c) as c, count(*) as n from readings
+           where source = 'thermometer' and at < ? group by at / 3600000 having count(*) > 1 limit 5000`,
+        )
+        .all(Math.floor(before / 3_600_000) * 3_600_000) as { hour: number; kept: number; at: number; c: number; n: number }[];
+      const drop = $client.prepare("delete from readings where source = 'thermometer' and at >= ? and at < ? and id <> ?");
+      const keep = $client.prepare("update readings set at = ?, c = ? where id = ?");
+      let gone = 0;
+      for (const h of hours) {
+        gone += drop.run(h.hour * 3_600_000, (h.hour + 1) * 3_600_000, h.kept).changes;
+        keep.run(Math.round(h.at), h.c, h.kept);
+      }
+      return gone;
+    },
+    { behavior: "immediate" },
+  );
+}
+
+/** Takes back what was typed by mistake in a span. */
 export const deleteReadings = (db: Db, from: number, to: number): number =>
   db
     .delete(readings)
-    .where(and(gte(readings.at, from), lt(readings.at, to)))
+    .where(and(gte(readings.at, from), lt(readings.at, to), eq(readings.source, "typed")))
     .run().changes;
 
 /** Gives pours that cure without a clock, from before clocks were kept, one with the times frozen into them. */

@@ -1,7 +1,7 @@
 import Database from "better-sqlite3";
 import { drizzle, type BetterSQLite3Database } from "drizzle-orm/better-sqlite3";
 import { migrate } from "drizzle-orm/better-sqlite3/migrator";
-import { accessSync, constants, existsSync, mkdirSync, readFileSync } from "node:fs";
+import { accessSync, constants, existsSync, mkdirSync, readdirSync, readFileSync, statSync } from "node:fs";
 import { join, resolve } from "node:path";
 import * as schema from "./schema";
 
@@ -12,6 +12,10 @@ export interface WorkshopFiles {
   folder: string;
   database: string;
   photos: string;
+  /** Pictures that no row names: laid aside, never thrown away. */
+  loose: string;
+  /** Whole copies of the workshop, a folder each. */
+  kept: string;
 }
 
 /** The workshop cannot be used at all, with words for the person who started it. */
@@ -27,7 +31,7 @@ export const MIGRATIONS = resolve(process.cwd(), "db/migrations");
 /** Folder set by ZESTY_DATA, default ./data beside the application. */
 export function workshopFiles(folder = process.env.ZESTY_DATA || "./data"): WorkshopFiles {
   const root = resolve(/* turbopackIgnore: true */ folder);
-  return { folder: root, database: join(root, "workshop.sqlite"), photos: join(root, "photos") };
+  return { folder: root, database: join(root, "workshop.sqlite"), photos: join(root, "photos"), loose: join(root, "photos-loose"), kept: join(root, "kept") };
 }
 
 const newestKnown = (migrations: string): number => {
@@ -43,6 +47,16 @@ function newestApplied(client: Database.Database): number | null {
   return row.at;
 }
 
+/** Damage of a database file in its own words; null where it is sound. */
+export function damageOf(client: Database.Database): string | null {
+  try {
+    const said = String(client.pragma("quick_check(1)", { simple: true }));
+    return said === "ok" ? null : said.slice(0, 200);
+  } catch (e) {
+    return e instanceof Error ? e.message : String(e);
+  }
+}
+
 const isWritable = (path: string): boolean => {
   try {
     accessSync(path, constants.W_OK);
@@ -52,12 +66,23 @@ const isWritable = (path: string): boolean => {
   }
 };
 
+/** Something of a person's lies in a folder whose database is missing or empty: it is never filled anew without asking. */
+function refuseOrphans(files: WorkshopFiles): void {
+  if (existsSync(files.database) && statSync(files.database).size > 0) return;
+  const holds = (folder: string): boolean => existsSync(folder) && readdirSync(folder).length > 0;
+  if (!holds(files.photos) && !holds(files.kept) && !holds(files.loose)) return;
+  throw new WorkshopUnavailable(
+    `The data folder ${files.folder} has pictures or copies in it, but its file workshop.sqlite is ${existsSync(files.database) ? "empty" : "missing"}. Nothing was changed. Put the file back (each folder in ${files.kept} has one), or start a new workshop elsewhere by setting ZESTY_DATA to another folder.`,
+  );
+}
+
 /**
  * Opens the workshop's database: write-ahead log, full sync (what was acknowledged survives a power cut), foreign keys on,
  * migrated to this version. A read-only file, or ZESTY_READ_ONLY=1, opens for reading. Throws {@link WorkshopUnavailable}
  * for a folder that cannot be made, a file that is no database, or one written by a newer version.
  */
 export function openWorkshop(files: WorkshopFiles, migrations = MIGRATIONS): Db {
+  refuseOrphans(files);
   try {
     mkdirSync(files.photos, { recursive: true });
   } catch (e) {

@@ -11,9 +11,14 @@ import type { Db } from "./open";
 import * as schema from "./schema";
 import { settingsDocument } from "../core/workshop";
 import { frozenBatch } from "./weighIns";
+import { stored } from "../core/quantity";
+import { CONTACTS } from "../core/fit";
 
 const id = z.string().min(1).max(80);
-const at = z.number().int();
+const at = stored.moment.int();
+/** What was worked out to a fraction of a millisecond. */
+const instant = stored.moment;
+const revision = stored.count.min(1);
 const when = at.nullable();
 const kind = z.enum(["rubber", "cast"]);
 /** A kept picture's own name: never a path. */
@@ -26,14 +31,14 @@ export const PictureName = z.string().regex(/^[0-9a-f-]{36}\.(jpg|png|webp)$/, "
 export const ROWS = {
   settings: z.object({ key: z.literal("workshop"), value: settingsDocument }),
   materials: z.object({ id, kind: z.string().max(20), name: z.string().max(80), document: Material, updatedAt: at }),
-  jobs: z.object({ id, name: z.string().max(80), document: jobDocument, revision: z.number().int().min(1), createdAt: at, updatedAt: at, putAwayAt: when }),
+  jobs: z.object({ id, name: z.string().max(80), document: jobDocument, revision, createdAt: at, updatedAt: at, putAwayAt: when }),
   jobRevisions: z.object({
     jobId: id,
-    revision: z.number().int().min(1),
+    revision,
     document: jobDocument,
     savedAt: at,
-    undoTo: z.number().int().nullable(),
-    redoTo: z.number().int().nullable(),
+    undoTo: stored.count.nullable(),
+    redoTo: stored.count.nullable(),
   }),
   moulds: z.object({
     id,
@@ -50,52 +55,52 @@ export const ROWS = {
     jobId: id,
     mouldId: id.nullable(),
     kind,
-    pourIndex: z.number().int().min(0),
+    pourIndex: stored.count.max(60),
     pouredAt: at,
-    readyLowAt: z.number(),
-    readyAt: z.number(),
-    readyHighAt: z.number(),
-    openedAt: z.number().nullable(),
+    readyLowAt: instant,
+    readyAt: instant,
+    readyHighAt: instant,
+    openedAt: instant.nullable(),
     outcome: z.enum(OUTCOMES).nullable(),
-    faults: z.array(FaultKeySchema),
+    faults: z.array(FaultKeySchema).max(20),
     notes: z.string().max(4000),
-    searched: z.string(),
+    searched: z.string().max(20_000),
     snapshot: snapshotDocument,
-    marks: z.array(FaultMark),
+    marks: z.array(FaultMark).max(60),
     changed: Changed.nullable(),
     dossier: KeptDossier.nullable(),
   }),
-  photos: z.object({ id, pourId: id, fileName: PictureName, mime: z.string().max(40), bytes: z.number().int().min(0), addedAt: at }),
+  photos: z.object({ id, pourId: id, fileName: PictureName, mime: z.string().max(40), bytes: z.number().int().min(0).max(1e9), addedAt: at }),
   patches: z.object({
     id,
-    pair: z.string(),
-    contact: z.string(),
-    between: z.array(z.string()),
-    shopC: z.number(),
+    pair: z.string().max(500),
+    contact: z.enum(CONTACTS),
+    between: z.tuple([z.string().max(200), z.string().max(200)]),
+    shopC: stored.c,
     startedAt: at,
-    readyAt: z.number(),
-    endedAt: z.number().nullable(),
+    readyAt: instant,
+    endedAt: instant.nullable(),
     outcome: z.enum(["clean", "tacky"]).nullable(),
-    notes: z.string(),
+    notes: z.string().max(2000),
     photoFile: PictureName.nullable(),
   }),
   weighIns: z.object({
     id,
     jobId: id,
     kind,
-    pourIndex: z.number().int().min(0),
+    pourIndex: stored.count.max(60),
     mouldId: id.nullable(),
     document: weighInDocument,
     frozen: frozenBatch,
-    revision: z.number().int(),
+    revision,
     startedAt: at,
     updatedAt: at,
     endedAt: when,
     pourId: id.nullable(),
   }),
-  clocks: z.object({ id, jobId: z.string().nullable(), pourId: z.string().nullable(), startedAt: z.number(), endedAt: z.number().nullable(), document: Clock }),
-  readings: z.object({ id: z.number().int(), at, c: z.number(), source: z.enum(["typed", "thermometer"]) }),
-  calendars: z.object({ id, document: calendarDocument, revision: z.number().int(), updatedAt: at }),
+  clocks: z.object({ id, jobId: z.string().nullable(), pourId: z.string().nullable(), startedAt: instant, endedAt: instant.nullable(), document: Clock }),
+  readings: z.object({ id: z.number().int().min(1), at, c: stored.c, source: z.enum(["typed", "thermometer"]) }),
+  calendars: z.object({ id, document: calendarDocument, revision, updatedAt: at }),
 } as const;
 export type TableName = keyof typeof ROWS;
 export const TABLE_NAMES = Object.keys(ROWS) as TableName[];

@@ -72,7 +72,7 @@ test("a newcomer goes from ruler measurements to a logged casting", async ({ pag
   }).toPass();
   await page.goto("/log?text=puck");
   await expect(page.getByText("2 pours")).toBeVisible();
-  await expect(page.getByRole("link", { name: /Casting plaster: bubbles or pinholes.*Flawed/ })).toBeVisible();
+  await expect(page.getByRole("row", { name: /Casting plaster: bubbles or pinholes.*Flawed/ })).toBeVisible();
   await expect(page.getByRole("link", { name: /Meteor puck, mould 1/ })).toContainText("0 of 1");
   // The frozen numbers stay when the job moves on.
   await page.goto(`/jobs/${id}#box`);

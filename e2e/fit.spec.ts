@@ -5,6 +5,8 @@ test("the matrix is read by keyboard, narrowed by need, and taken away as CSV", 
   await page.goto("/fit");
   const grid = page.getByRole("grid");
   await expect(grid).toBeVisible();
+  // A page that does not listen yet takes no focus.
+  await expect(grid.getByRole("button").first()).toBeEnabled();
   await grid.getByRole("button").first().focus();
   await page.keyboard.press("ArrowDown");
   await page.keyboard.press("ArrowRight");

@@ -1,6 +1,8 @@
 import Database from "better-sqlite3";
 import { readFile } from "node:fs/promises";
+import { spawnSync } from "node:child_process";
 import { join } from "node:path";
+import { freePort } from "../scripts/server";
 import { expect, field, saved, Server, startJob, stored, test, toStep } from "./workshop";
 
 test("two tabs on one job: the later save is told, and nothing is lost", async ({ page, context }) => {
@@ -159,6 +161,52 @@ test("an entry that cannot be read stops nothing: it is named, taken out as a fi
     await expect(odd.getByText("Nothing is left that cannot be read.")).toBeVisible();
     await page.goto("/");
     await expect(page.getByText(/cannot be read/)).toHaveCount(0);
+  } finally {
+    await server.remove();
+  }
+});
+
+test("a copy is kept, the workshop looked through, and the copy opened again", async ({ page }) => {
+  const server = new Server();
+  try {
+    server.loadDemo();
+    await server.start();
+    await page.goto(`${server.url}/settings#copies`);
+    const copies = page.getByRole("region", { name: "Copies, and a look through" });
+    await copies.getByRole("button", { name: "Keep a copy now" }).click();
+    await expect(copies.getByText(/kept by hand, [\d.]+ MB and 0 pictures/)).toBeVisible();
+    await copies.getByRole("button", { name: "Check this workshop" }).click();
+    await expect(copies.getByText("Sound: the file, its entries and every picture.")).toBeVisible();
+    // A page on a job from before the copy is opened is told, and writes over nothing.
+    const other = await page.context().newPage();
+    await other.goto(`${server.url}/jobs/demo-nebula-knob#master`);
+    await other.getByLabel("Notes").fill("Edited after the copy");
+    await expect(other.getByTestId("save-state")).toHaveText("Saved");
+    await copies.getByRole("button", { name: "Open this one" }).click();
+    await page.getByRole("dialog").getByRole("button", { name: "Open it" }).click();
+    await expect(copies.getByText(/before another copy was opened/)).toBeVisible({ timeout: 15_000 });
+    await other.getByLabel("Notes").fill("From the page of before");
+    await expect(other.getByRole("alert").filter({ hasText: "saved somewhere else" })).toBeVisible();
+    await page.goto(`${server.url}/jobs/demo-nebula-knob#master`);
+    await expect(page.getByLabel("Notes")).not.toHaveValue("Edited after the copy");
+  } finally {
+    await server.remove();
+  }
+});
+
+test("a second server on one folder says so and stops", async () => {
+  const server = new Server();
+  try {
+    server.loadDemo();
+    await server.start();
+    const second = spawnSync(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(await freePort())], {
+      env: { ...process.env, NODE_ENV: "production", NEXT_TELEMETRY_DISABLED: "1", ZESTY_DATA: server.folder },
+      encoding: "utf8",
+      timeout: 30_000,
+    });
+    expect(second.status).toBe(1);
+    expect(second.stderr).toContain("Another Zesty Ladle is running on the folder");
+    expect((await fetch(`${server.url}/api/health`)).status).toBe(200);
   } finally {
     await server.remove();
   }

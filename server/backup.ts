@@ -2,7 +2,22 @@ import stable from "fast-json-stable-stringify";
 import { api } from "../contract";
 import type { BackupPreview } from "../contract/workshop";
 import { randomUUID } from "node:crypto";
-import { createReadStream, existsSync, mkdirSync, openSync, closeSync, fsyncSync, promises as fs, readdirSync, readFileSync, rmSync, writeSync } from "node:fs";
+import {
+  createReadStream,
+  existsSync,
+  mkdirSync,
+  openSync,
+  closeSync,
+  fsyncSync,
+  promises as fs,
+  readdirSync,
+  readFileSync,
+  readSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeSync,
+} from "node:fs";
 import { join } from "node:path";
 import { strToU8, unzipSync, Zip, ZipDeflate, ZipPassThrough } from "fflate";
 import * as z from "zod";
@@ -24,6 +39,7 @@ import {
   type OddRaw,
 } from "../db/tables";
 import { adoptOlder } from "../db/adopt";
+import { stored } from "../core/quantity";
 import { Settings } from "../core/workshop";
 import { BACKUP_LIMIT, readWithin, tooLarge } from "./guard";
 import { exportLog } from "./logCsv";
@@ -31,18 +47,28 @@ import { parseOrRefuse } from "./parse";
 import { getSettings } from "./settings";
 import { isPicture } from "./photos";
 import { codeOf, Refusal } from "./refusal";
-import { sweepPictures } from "./sweep";
+import { dropKept, keepCopy } from "./kept";
+import { syncFolder, tidyPictures } from "./sweep";
 import { zipSums, crc32 } from "./zipsums";
 import type { Workshop } from "./workshop";
 
 /** The current shape of a backup. A reader meeting a larger number is older than the writer. */
 const FORMAT = 2;
-const ABOUT = z.object({ what: z.literal("zesty-ladle-backup"), format: z.number().int(), madeAt: z.number() });
+const ABOUT = z.object({
+  what: z.literal("zesty-ladle-backup"),
+  format: z.number().int(),
+  madeAt: stored.moment,
+  /** Pictures that the log speaks of and that were not there, or not whole, when it was made. */
+  lost: z.array(PictureName).default([]),
+});
 
 /** A table's file holds at most this much when unpacked, bytes, and all files together. */
 const TABLE_LIMIT = 768 * 1024 * 1024;
 const ALL_LIMIT = 3 * 1024 * 1024 * 1024;
 const MOST_FILES = 100_000;
+/** No table or picture of ours packs better than this; above it, beyond a size that hurts, a file is made to swell. */
+const MOST_RATIO = 300;
+const RATIO_FROM = 1024 * 1024;
 
 /** Files that come along for people and other programs. */
 const ODD = "odd.json";
@@ -82,7 +108,7 @@ export function backupStream(w: Workshop): ReadableStream<Uint8Array> {
         return { write: (s, last = false) => file.push(strToU8(s), last) };
       };
       text("README.txt").write(README, true);
-      text("about.json").write(JSON.stringify({ what: "zesty-ladle-backup", format: FORMAT, madeAt: w.now() }), true);
+      text("about.json").write(JSON.stringify({ what: "zesty-ladle-backup", format: FORMAT, madeAt: w.now(), lost: [...lostPictures(w)] }), true);
       text("schema.json").write(JSON.stringify(backupSchema(), null, 1), true);
       // One reading transaction: what is saved meanwhile is in the next backup, whole.
       w.db.$client.exec("begin");
@@ -109,7 +135,7 @@ export function backupStream(w: Workshop): ReadableStream<Uint8Array> {
       }
       for (const name of [...pictureNames(w.db)].sort()) {
         const path = join(w.files.photos, name);
-        if (stopped || !existsSync(path)) continue;
+        if (stopped || !isWhole(w, name)) continue;
         const file = new ZipPassThrough(`photos/${name}`);
         zip.add(file);
         for await (const chunk of createReadStream(path)) file.push(new Uint8Array(chunk as Buffer), false);
@@ -124,26 +150,59 @@ export function backupStream(w: Workshop): ReadableStream<Uint8Array> {
   });
 }
 
+/** Whether a picture lies in its folder and is what its name says. */
+function isWhole(w: Workshop, name: string): boolean {
+  const path = join(w.files.photos, name);
+  if (!existsSync(path)) return false;
+  const head = Buffer.alloc(16);
+  const file = openSync(path, "r");
+  try {
+    return isPicture(name, head.subarray(0, readSync(file, head, 0, 16, 0)));
+  } finally {
+    closeSync(file);
+  }
+}
+
+/** Pictures the log speaks of that are missing from the disk, damaged, or not as long as they were when they came. */
+export function lostPictures(w: Workshop): Set<string> {
+  const lengths = new Map([...readTable(w.db, "photos")].map((p) => [String(p.fileName), Number(p.bytes)]));
+  return new Set(
+    [...pictureNames(w.db)]
+      .filter((name) => {
+        if (!isWhole(w, name)) return true;
+        const length = lengths.get(name);
+        return length !== undefined && statSync(join(w.files.photos, name)).size !== length;
+      })
+      .sort(),
+  );
+}
+
 interface Opened {
   madeAt: number;
   tables: Tables;
   photos: Map<string, Uint8Array>;
+  /** Pictures its rows speak of that are not whole in it. */
+  lost: string[];
 }
 
 const bad = (message: string): Refusal => new Refusal(422, "bad-backup", `${message} Nothing was changed.`);
 
-/** Reads a backup whole and checks every row and picture; anything that is not as it should be refuses all of it. */
+/**
+ * Reads a backup and checks every row: one that is not as it should be refuses all of it, at the first fault. A picture that is
+ * missing or damaged is named, and what is whole comes in without it.
+ */
 export function openBackup(bytes: Uint8Array): Opened {
   let total = 0;
   let files: Record<string, Uint8Array>;
   const seen = new Set<string>();
   try {
     files = unzipSync(bytes, {
-      filter: ({ name, originalSize }) => {
+      filter: ({ name, size, originalSize }) => {
         if (seen.has(name) || seen.size > MOST_FILES) throw bad(`The file holds ${name.slice(0, 60)} twice, or far too many files.`);
         seen.add(name);
         total += originalSize;
-        if (originalSize > TABLE_LIMIT || total > ALL_LIMIT) throw bad("Unpacked, this file would be far larger than any workshop.");
+        if (originalSize > TABLE_LIMIT || total > ALL_LIMIT || (originalSize > RATIO_FROM && originalSize > MOST_RATIO * size))
+          throw bad("Unpacked, this file would be far larger than any workshop.");
         return !name.endsWith("/");
       },
     });
@@ -152,8 +211,8 @@ export function openBackup(bytes: Uint8Array): Opened {
     throw bad("This is not a zip file, or it is damaged.");
   }
   const sums = zipSums(bytes);
-  for (const [name, file] of Object.entries(files))
-    if (sums?.get(name) !== crc32(file)) throw bad(`${name.slice(0, 80)} is damaged: its checksum does not fit.`);
+  const broken = new Set(Object.entries(files).flatMap(([name, file]) => (sums?.get(name) === crc32(file) ? [] : [name])));
+  for (const name of broken) if (!name.startsWith("photos/")) throw bad(`${name.slice(0, 80)} is damaged: its checksum does not fit.`);
   const text = (name: string): unknown => {
     const file = files[name];
     if (!file) throw bad(`${name} is missing: this is not a backup of a workshop, or a part of it was lost.`);
@@ -164,47 +223,58 @@ export function openBackup(bytes: Uint8Array): Opened {
       throw bad(`${name} is damaged.`);
     }
   };
-  const about = ABOUT.safeParse(text("about.json"));
-  if (!about.success) throw bad("about.json does not say that this is a backup of a workshop.");
-  if (about.data.format > FORMAT) throw bad("This backup was made by a newer version of the application: restore it with that one.");
+  const told = text("about.json");
+  const made = ABOUT.pick({ what: true, format: true }).safeParse(told);
+  if (!made.success) throw bad("about.json does not say that this is a backup of a workshop.");
+  if (made.data.format > FORMAT) throw bad("This backup was made by a newer version of the application: restore it with that one.");
+  const about = ABOUT.safeParse(told);
+  if (!about.success) throw bad(`about.json: ${about.error.issues[0]?.path.join(".") ?? ""} ${about.error.issues[0]?.message ?? "is not as it should be"}.`);
   const { format } = about.data;
   const photos = new Map<string, Uint8Array>();
+  const damaged = new Set<string>();
   for (const [name, file] of Object.entries(files)) {
     if (ASIDE.includes(name) || TABLE_NAMES.some((t) => name === tableFile(t, format))) continue;
     const picture = name.startsWith("photos/") ? name.slice(7) : "";
     if (!PictureName.safeParse(picture).success) throw bad(`It holds "${name.slice(0, 80)}", which does not belong in a backup.`);
-    if (!isPicture(picture, Buffer.from(file.buffer, file.byteOffset, file.byteLength)))
-      throw bad(`${name} is not the picture its name says, or it is damaged.`);
-    photos.set(picture, file);
+    if (!broken.has(name) && isPicture(picture, Buffer.from(file.buffer, file.byteOffset, file.byteLength))) photos.set(picture, file);
+    else damaged.add(picture);
   }
   const tables = Object.fromEntries(
     TABLE_NAMES.map((t): [TableName, TableRow[]] => {
       const name = tableFile(t, format);
       const read = text(name);
-      const rows = z.array(ROWS[t]).safeParse(Array.isArray(read) ? read.map((row) => renamedRow(t, format, row)) : read);
-      if (!rows.success) {
-        const i = rows.error.issues[0];
-        throw bad(`${name}: row ${Number(i?.path[0] ?? 0) + 1}, ${i?.path.slice(1).join(".") || "the row"}: ${i?.message ?? "not as it should be"}.`);
-      }
+      if (!Array.isArray(read)) throw bad(`${name} holds no list of rows.`);
       const keys = new Set<string>();
-      for (const row of rows.data) {
-        const key = rowKey(t, row);
-        if (t !== "readings" && keys.has(key)) throw bad(`${name} holds ${key.slice(0, 60)} twice.`);
-        keys.add(key);
-      }
-      return [t, rows.data];
+      return [
+        t,
+        read.map((raw, n) => {
+          const row = ROWS[t].safeParse(renamedRow(t, format, raw));
+          if (!row.success) {
+            const i = row.error.issues[0];
+            throw bad(`${name}: row ${n + 1}, ${i?.path.join(".") || "the row"}: ${i?.message ?? "not as it should be"}.`);
+          }
+          const key = rowKey(t, row.data);
+          if (t !== "readings" && keys.has(key)) throw bad(`${name} holds ${key.slice(0, 60)} twice.`);
+          keys.add(key);
+          return row.data;
+        }),
+      ];
     }),
   ) as Tables;
-  for (const name of [...tables.photos.map((p) => String(p.fileName)), ...tables.patches.flatMap((p) => (p.photoFile === null ? [] : [String(p.photoFile)]))])
-    if (!photos.has(name)) throw bad(`The picture ${name} is missing from it.`);
-  return { madeAt: about.data.madeAt, tables, photos };
+  const named = [...tables.photos.map((p) => String(p.fileName)), ...tables.patches.flatMap((p) => (p.photoFile === null ? [] : [String(p.photoFile)]))];
+  const stray = [...damaged].find((name) => !named.includes(name));
+  if (stray) throw bad(`photos/${stray} is not the picture its name says, and no entry speaks of it.`);
+  return { madeAt: about.data.madeAt, tables, photos, lost: [...new Set(named)].filter((name) => !photos.has(name)).sort() };
 }
 
 const stagedPath = (w: Workshop, token: string): string => join(w.files.folder, "incoming", `${token}.zip`);
 
-const here = (w: Workshop, t: TableName): Map<string, string> => {
-  const found = new Map<string, string>();
-  for (const row of readTable(w.db, t)) found.set(rowKey(t, row), stable(row));
+/** What a row says, its revision left out: a number that only counts saves. */
+const said = (t: TableName, row: TableRow): string => stable(t === "jobRevisions" ? row : { ...row, revision: 0 });
+
+const here = (w: Workshop, t: TableName): Map<string, { said: string; revision: number }> => {
+  const found = new Map<string, { said: string; revision: number }>();
+  for (const row of readTable(w.db, t)) found.set(rowKey(t, row), { said: said(t, row), revision: Number(row.revision ?? 0) });
   return found;
 };
 
@@ -227,46 +297,97 @@ export async function previewBackup(w: Workshop, body: ReadableStream<Uint8Array
       keys.add(key);
       const was = mine.get(key);
       if (was === undefined) added++;
-      else if (was !== stable(row)) differ++;
+      else if (was.said !== said(table, row)) differ++;
     }
     return { table, inFile: opened.tables[table].length, here: mine.size, added, differ, onlyHere: [...mine.keys()].filter((k) => !keys.has(k)).length };
   });
-  return { token, madeAt: opened.madeAt, rows, photos: opened.photos.size, empty: rows.every((r) => r.table === "settings" || r.here === 0) };
+  return {
+    token,
+    madeAt: opened.madeAt,
+    rows,
+    photos: opened.photos.size,
+    lost: opened.lost,
+    empty: rows.every((r) => r.table === "settings" || r.here === 0),
+  };
 }
 
+/**
+ * Writes pictures under another name first, reads them back, and only then gives them theirs: a disk that fills up leaves none
+ * cut short. One that lies there damaged is mended; one that lies there whole is left.
+ */
 function writePhotos(w: Workshop, photos: Map<string, Uint8Array>): void {
   mkdirSync(w.files.photos, { recursive: true });
   for (const [name, bytes] of photos) {
     const path = join(w.files.photos, name);
-    if (existsSync(path)) continue;
-    const file = openSync(path, "wx");
+    const sum = crc32(bytes);
+    const same = (at: string): boolean => existsSync(at) && statSync(at).size === bytes.length && crc32(readFileSync(at)) === sum;
+    if (same(path)) continue;
+    const part = join(w.files.photos, `${name.slice(0, 36)}.part`);
     try {
-      writeSync(file, bytes);
-      fsyncSync(file);
+      rmSync(part, { force: true });
+      const file = openSync(part, "wx");
+      try {
+        for (let done = 0; done < bytes.length;) done += writeSync(file, bytes, done);
+        fsyncSync(file);
+      } finally {
+        closeSync(file);
+      }
+      if (!same(part)) throw bad(`The picture ${name} could not be written whole: the disk may be full or failing.`);
+      renameSync(part, path);
     } finally {
-      closeSync(file);
+      rmSync(part, { force: true });
     }
   }
+  syncFolder(w.files.photos);
+}
+
+/**
+ * Rows as they are to be written: entries of pictures that are nowhere to be had are left out, and revisions go on from those
+ * here, so that a page opened before the restore cannot save over what comes after it.
+ */
+function settled(w: Workshop, { tables, lost }: Opened): Tables {
+  const gone = new Set(lost.filter((name) => !isWhole(w, name)));
+  const out: Tables = {
+    ...tables,
+    photos: tables.photos.filter((p) => !gone.has(String(p.fileName))),
+    patches: tables.patches.map((p) => (gone.has(String(p.photoFile)) ? { ...p, photoFile: null } : p)),
+  };
+  for (const table of ["jobs", "calendars", "weighIns"] as const) {
+    const mine = here(w, table);
+    out[table] = out[table].map((row) => {
+      const was = mine.get(rowKey(table, row));
+      const revision = Number(row.revision);
+      const by = was && (was.revision > revision || (was.revision === revision && was.said !== said(table, row))) ? was.revision : 0;
+      if (by === 0) return row;
+      if (table === "jobs")
+        out.jobRevisions = out.jobRevisions.map((r) => {
+          if (r.jobId !== row.id) return r;
+          const on = (v: unknown) => (v === null ? null : Number(v) + by);
+          return { ...r, revision: Number(r.revision) + by, undoTo: on(r.undoTo), redoTo: on(r.redoTo) };
+        });
+      return { ...row, revision: revision + by };
+    });
+  }
+  return out;
 }
 
 /**
  * Restores a laid-aside backup: "add" what is not here, "take" also the file's version of what differs, or "replace"
- * everything. A copy of the workshop's file is kept beside it first. Pictures are written before the rows that name them, the
- * rows in one transaction: a power cut leaves the old workshop or the new one, and pictures nobody names are swept away at the
+ * everything. A copy of the workshop with its pictures is kept beside it first. Pictures are written before the rows that name them, the
+ * rows in one transaction: a power cut leaves the old workshop or the new one, and pictures nobody names are laid aside at the
  * next start.
  */
 export function restoreBackup(w: Workshop, body: unknown): { added: number; changed: number; kept: string | null } {
   const { token, way } = parseOrRefuse(api.backup.restore.in, body);
   const path = stagedPath(w, token);
   if (!existsSync(path)) throw new Refusal(410, "gone", "That backup is no longer laid aside: choose the file again.");
-  const { tables, photos } = openBackup(readFileSync(path));
+  const opened = openBackup(readFileSync(path));
   // Whether the network is let in is decided at this door, never by a file.
   const { listen } = getSettings(w);
-  tables.settings = tables.settings.map((row) => ({ ...row, value: { ...Settings.parse(row.value), listen } }));
-  const aside = join(w.files.folder, `before-restore-${new Date(w.now()).toISOString().replace(/[:.]/g, "-")}.sqlite`);
-  rmSync(aside, { force: true });
-  w.db.$client.prepare("vacuum into ?").run(aside);
-  writePhotos(w, photos);
+  opened.tables.settings = opened.tables.settings.map((row) => ({ ...row, value: { ...Settings.parse(row.value), listen } }));
+  const aside = keepCopy(w, "before-restore");
+  writePhotos(w, opened.photos);
+  const tables = settled(w, opened);
   let [added, changed] = [0, 0];
   try {
     w.db.transaction(
@@ -283,7 +404,7 @@ export function restoreBackup(w: Workshop, body: unknown): { added: number; chan
               // A reading's number is this file's own; here it gets the next.
               writeRow(w.db, table, table === "readings" && way !== "replace" ? { at: row.at, c: row.c, source: row.source } : row);
               added++;
-            } else if (way === "take" && table !== "readings" && was !== stable(row)) {
+            } else if (way === "take" && table !== "readings" && was.said !== said(table, row)) {
               writeRow(w.db, table, row, true);
               changed++;
             } else continue;
@@ -298,13 +419,13 @@ export function restoreBackup(w: Workshop, body: unknown): { added: number; chan
       { behavior: "immediate" },
     );
   } catch (e) {
-    rmSync(aside, { force: true });
-    sweepPictures(w.db, w.files.photos);
+    dropKept(w, aside);
+    tidyPictures(w.db, w.files);
     if (codeOf(e).startsWith("SQLITE_CONSTRAINT")) throw bad("Some of its rows speak of others that are not in it.");
     throw e;
   }
   adoptOlder(w.db);
   rmSync(path, { force: true });
-  sweepPictures(w.db, w.files.photos);
+  tidyPictures(w.db, w.files);
   return { added, changed, kept: aside };
 }

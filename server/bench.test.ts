@@ -3,14 +3,14 @@ import { createServer, request } from "node:http";
 import Papa from "papaparse";
 import { HOLD_KEYS } from "../core/weigh";
 import { adoptCuring } from "../db/clocks";
-import { actOnClock, bench, forgetReadings, startTimer, takeReading } from "./clocks";
+import { actOnClock, bench, endWeighClocks, forgetReadings, startTimer, takeReading } from "./clocks";
 import { deviceState, takeLines } from "./devices";
 import { enterByPairing, enterByPassphrase, GUESSES, newPairing, sessionHolds, setPassphrase, signOutAll } from "./door";
 import { doorState, pairingCode, setDoor } from "./doorway";
 import { tendGate } from "./gate";
 import { getJob } from "./jobs";
 import { exportLog } from "./logCsv";
-import { getPour, logPour, updatePour } from "./pours";
+import { getPour, logbook, logPour, updatePour } from "./pours";
 import { Refusal } from "./refusal";
 import { updateSettings } from "./settings";
 import { actOnBatch, beginWeighing, dropBatch, finishBatch, getWeighing, openBatches } from "./weighIns";
@@ -84,6 +84,27 @@ describe("a batch on the bench", () => {
     dropBatch(w, v.id);
     expect(running().some((c) => c.clock.kind === "pot-life")).toBe(false);
     expect(getWeighing(w, v.id)).toMatchObject({ pourId: null, endedAt: shops.now });
+  });
+
+  it("is poured once or thrown away once, whatever a second page still offers", () => {
+    const v = begin("demo-moon-phase-tile");
+    passHold(v.id);
+    v.weighIn.parts.forEach((p, part) => actOnBatch(w, v.id, { do: "weigh", cup: 0, part, was: null, grams: 200, way: "typed" }));
+    const pours = () => logbook(w, {}).total;
+    const before = pours();
+    dropBatch(w, v.id);
+    expect(refused(() => finishBatch(w, v.id, {})).message).toMatch(/thrown away on another page/);
+    expect(dropBatch(w, v.id)).toEqual({ ok: true });
+    expect(pours()).toBe(before);
+
+    const again = begin("demo-moon-phase-tile");
+    expect(again.id).not.toBe(v.id);
+    passHold(again.id);
+    again.weighIn.parts.forEach((p, part) => actOnBatch(w, again.id, { do: "weigh", cup: 0, part, was: null, grams: 200, way: "typed" }));
+    const { pourId } = finishBatch(w, again.id, {});
+    expect(refused(() => dropBatch(w, again.id)).message).toMatch(/in the log already/);
+    expect(finishBatch(w, again.id, {}).pourId).toBe(pourId);
+    expect(pours()).toBe(before + 1);
   });
 
   it("logged without weighing keeps its cuts and the shop's warmth all the same, and tables have them", () => {
@@ -181,6 +202,59 @@ describe("clocks", () => {
     shops.now += 2 * 24 * HOUR;
     expect(bench(w).clocks.some((c) => c.clock.id === t.clock.id)).toBe(false);
     expect(of().phase).toBe("due");
+  });
+
+  it("believe no reading from the time to come, and go on after a clock that ran ahead", () => {
+    shops.now += 5 * HOUR;
+    takeReading(w, { c: 30, source: "thermometer" });
+    shops.now -= 5 * HOUR;
+    expect(bench(w).shop.lastC).not.toBe(30);
+    expect(takeReading(w, { c: 18, source: "thermometer" })).toMatchObject({ c: 18, measured: true, lastC: 18 });
+    shops.now += 2 * 60_000;
+    expect(takeReading(w, { c: 18.5, source: "thermometer" })).toMatchObject({ c: 18.5, lastC: 18.5 });
+  });
+
+  it("keep what the thermometer said when what was typed is taken back", () => {
+    takeReading(w, { c: 18, source: "thermometer" });
+    shops.now += 60_000;
+    takeReading(w, { c: 81 - 3 });
+    expect(forgetReadings(w, 10)).toEqual({ forgotten: 1 });
+    expect(bench(w).shop).toMatchObject({ lastC: 18 });
+  });
+
+  it("settle once nothing can move them, however long a mould is left unopened, and a year of readings is folded by the hour", () => {
+    const id = logPour(w, { jobId: LAMP, jobRevision: getJob(w, LAMP).revision, kind: "rubber" }).id;
+    const cure = () => bench(w).clocks.find((c) => c.clock.pourId === id)!;
+    const from = shops.now;
+    const warm = (at: number) => 18 + 6 * Math.sin((at / HOUR / 24) * 2 * Math.PI);
+    const put = w.db.$client.prepare("insert into readings (at, c, source) values (?, ?, 'thermometer')");
+    const month = 30 * 24 * 60;
+    w.db.$client.transaction(() => {
+      for (let m = 0; m < month; m++) put.run(from + m * 60_000, warm(from + m * 60_000));
+    })();
+    shops.now = from + 30 * HOUR;
+    const byMinutes = cure();
+    expect(byMinutes.measured).toBeCloseTo(1, 2);
+    shops.now = from + month * 60_000;
+    // The next hour's first reading folds what is older than two days.
+    takeReading(w, { c: 20, source: "thermometer" });
+    const rows = () => (w.db.$client.prepare("select count(*) as n from readings").get() as { n: number }).n;
+    expect(rows()).toBeLessThan(28 * 24 + 48 * 60 + 100);
+    expect(Math.abs(cure().finish.typicalAt - byMinutes.finish.typicalAt)).toBeLessThan(60_000);
+    const kept = cure();
+    expect(kept.clock.settled).not.toBeNull();
+    shops.now = from + 365 * 24 * HOUR;
+    expect(cure().finish).toEqual(kept.finish);
+    expect(cure().phase).toBe("due");
+  });
+
+  it("of more than two hundred are all seen, and all end with what they belong to", () => {
+    const oldest = startTimer(w, { label: "Oldest", minutes: 60, weighId: "batch:0" });
+    shops.now += 1000;
+    for (let i = 0; i < 250; i++) startTimer(w, { label: `Timer ${i}`, minutes: 60 });
+    expect(running().some((c) => c.clock.id === oldest.clock.id)).toBe(true);
+    endWeighClocks(w, "batch:0");
+    expect(running().some((c) => c.clock.id === oldest.clock.id)).toBe(false);
   });
 
   it("know the shop's hours and its forecast", () => {
@@ -285,7 +359,17 @@ describe("the gate", () => {
 
   it("lets nothing through without a session, and everything with one, marked as come from outside", async () => {
     const seen: { url: string | undefined; gate: unknown; cookie: unknown; host: unknown }[] = [];
+    let letGoOf = () => {};
+    const letGo = new Promise<void>((done) => (letGoOf = done));
     const inner = createServer((req, res) => {
+      if (req.url === "/api/endless") {
+        const more = setInterval(() => res.write("on and on"), 5);
+        res.on("close", () => {
+          clearInterval(more);
+          letGoOf();
+        });
+        return;
+      }
       seen.push({ url: req.url, gate: req.headers["x-zesty-gate"], cookie: req.headers.cookie, host: req.headers.host });
       res.end("inside");
     });
@@ -316,6 +400,15 @@ describe("the gate", () => {
       expect([inside.status, inside.text]).toEqual([200, "inside"]);
       expect(seen).toEqual([{ url: "/api/jobs?text=a", gate: "1", cookie: undefined, host: `127.0.0.1:${port}` }]);
       expect((await ask(lan, "/api/jobs", { headers: { cookie, origin: "http://evil.example" } })).status).toBe(403);
+      // Whoever hangs up in the middle of a long answer lets go of it behind the gate too.
+      await new Promise<void>((begun) => {
+        const r = request({ host: "127.0.0.1", port: lan, path: "/api/endless", headers: { cookie } }, (res) =>
+          res.once("data", () => begun(void res.destroy())),
+        );
+        r.on("error", () => {});
+        r.end();
+      });
+      await letGo;
       await setDoor(w, true, { listen: false });
       await expect(ask(lan, "/door")).rejects.toThrow();
     } finally {

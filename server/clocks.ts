@@ -1,13 +1,24 @@
 import { api } from "../contract";
 import type { BenchView } from "../contract/bench";
 import { randomUUID } from "node:crypto";
-import { clockFrom, clockState, type Clock, type ClockOwner, type ClockState, clockAt, followClock, type Followed, isShut } from "../core/clock";
+import { clockFrom, clockState, type Clock, type ClockOwner, type ClockState, clockAt, followClock, type Followed, isSettled, isShut } from "../core/clock";
 import { shopNow, type Forecast, type TemperatureReading } from "../core/cure";
 import type { PlannedClock } from "../core/plan";
-import { changeClock, deleteReadings, endClocks, insertClocks, insertReading, lastReading, listClocks, listReadings, clocksOfPour } from "../db/clocks";
+import {
+  changeClock,
+  deleteReadings,
+  endClocks,
+  foldReadings,
+  insertClocks,
+  insertReading,
+  lastReading,
+  listClocks,
+  listReadings,
+  clocksOfPour,
+} from "../db/clocks";
 import { getSettings, forecastOf } from "./settings";
 import { parseOrRefuse } from "./parse";
-import { Refusal } from "./refusal";
+import { Refusal, storageRefusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
 const MINUTE = 60_000;
@@ -33,9 +44,24 @@ export function reopenClocks(w: Workshop, pourId: string): void {
   }
 }
 
+/** Readings that clocks which are not settled yet still follow. */
 function readingsFor(w: Workshop, clocks: readonly Clock[]): TemperatureReading[] {
-  const oldest = clocks.reduce((t, c) => Math.min(t, c.startedAt), w.now());
-  return listReadings(w.db, oldest - READINGS_BEFORE);
+  const now = w.now();
+  const oldest = clocks.reduce((t, c) => (c.settled || followsNothing(c) ? t : Math.min(t, c.startedAt)), now);
+  return listReadings(w.db, oldest - READINGS_BEFORE, now);
+}
+
+/** What does not follow the shop costs nothing to follow. */
+const followsNothing = (c: Clock): boolean => c.rule.kind === "fixed" && c.closes === null;
+
+/** Writes down how a clock came out once nothing can change it any more. A workshop open for reading only works it out each time. */
+function settle(w: Workshop, c: Clock, followed: Followed): void {
+  if (!isSettled(followed, w.now())) return;
+  try {
+    changeClock(w.db, c.id, (x) => ({ ...x, settled: followed }));
+  } catch (e) {
+    if (!storageRefusal(e)) throw e;
+  }
 }
 
 /** Following a clock again within this time, with nothing new read, would give the same to a glance. */
@@ -49,13 +75,13 @@ function statesOf(w: Workshop, clocks: readonly Clock[], readings: readonly Temp
   if (known.size > 1000) known.clear();
   const shop = `${readings.length} ${readings.at(-1)?.at ?? 0} ${readings.at(-1)?.c ?? 0} ${JSON.stringify(forecast)} ${w.files.folder}`;
   return clocks.map((c) => {
-    // What does not follow the shop costs nothing to follow.
-    if (c.rule.kind === "fixed" && c.closes === null) return clockState(c, readings, forecast, now);
+    if (c.settled || followsNothing(c)) return clockState(c, readings, forecast, now);
     const key = `${shop} ${c.startedAt}`;
     let entry = known.get(c.id);
     if (!entry || entry.key !== key || now - entry.at > FRESH_MS || now < entry.at) {
       entry = { key, at: now, followed: followClock(c, readings, forecast, now) };
       known.set(c.id, entry);
+      settle(w, c, entry.followed);
     }
     return clockAt(c, entry.followed, now);
   });
@@ -65,6 +91,15 @@ function statesOf(w: Workshop, clocks: readonly Clock[], readings: readonly Temp
 const FORGOTTEN_MS = 14 * 24 * HOUR;
 const isForgotten = (s: ClockState, now: number): boolean => !isShut(s.clock.kind) && now - s.finish.highAt > FORGOTTEN_MS;
 
+/** Ends a forgotten clock, so that it is not asked for again. */
+function forget(w: Workshop, s: ClockState): void {
+  try {
+    changeClock(w.db, s.clock.id, (c) => ({ ...c, endedAt: c.endedAt ?? s.finish.highAt }));
+  } catch (e) {
+    if (!storageRefusal(e)) throw e;
+  }
+}
+
 /** Everything that runs, as it stands now. */
 export function bench(w: Workshop): BenchView {
   const now = w.now();
@@ -72,8 +107,12 @@ export function bench(w: Workshop): BenchView {
   const readings = readingsFor(w, clocks);
   const forecast = forecastOf(w);
   const { waking } = getSettings(w);
-  const states = statesOf(w, clocks, readings, forecast).filter((s) => !isForgotten(s, now));
-  const last = lastReading(w.db);
+  const states = statesOf(w, clocks, readings, forecast).filter((s) => {
+    if (!isForgotten(s, now)) return true;
+    forget(w, s);
+    return false;
+  });
+  const last = lastReading(w.db, now);
   return {
     now,
     clocks: states,
@@ -132,19 +171,25 @@ export function actOnClock(w: Workshop, id: string, body: unknown): ClockState {
 /** Ends the clocks of a batch that has left its cup. */
 export const endWeighClocks = (w: Workshop, weighId: string): void => endClocks(w.db, (c) => c.weighId === weighId, w.now());
 
+/** After this what a thermometer said within an hour is kept as one mean: a cure hardly tells the difference, and a year is 8,760 of them. */
+const FOLDED_AFTER = 48 * HOUR;
 /** A thermometer that talks all the time is written down this often. */
 const EVERY_MS = 60_000;
 
 /** Takes a temperature of the shop. One from a thermometer is kept once a minute. */
 export function takeReading(w: Workshop, body: unknown): BenchView["shop"] {
   const { c, source } = parseOrRefuse(api.clocks.takeReading.in, body);
-  const last = lastReading(w.db);
   const now = w.now();
-  if (!(source === "thermometer" && last?.source === "thermometer" && now - last.at < EVERY_MS)) insertReading(w.db, { at: now, c }, source);
+  const last = lastReading(w.db, now);
+  if (!(source === "thermometer" && last?.source === "thermometer" && now - last.at < EVERY_MS)) {
+    insertReading(w.db, { at: now, c }, source);
+    // Once an hour is enough.
+    if (!last || Math.floor(last.at / HOUR) !== Math.floor(now / HOUR)) foldReadings(w.db, now - FOLDED_AFTER);
+  }
   return bench(w).shop;
 }
 
-/** Takes back the readings of the last minutes, typed by mistake. */
+/** Takes back what was typed in the last minutes by mistake; what a thermometer said stays. */
 export const forgetReadings = (w: Workshop, minutes: number): { forgotten: number } => ({
   forgotten: deleteReadings(w.db, w.now() - minutes * MINUTE, w.now() + 1),
 });

@@ -120,8 +120,11 @@ function forward(req: IncomingMessage, res: ServerResponse): void {
   if (headers.origin) headers.origin = `http://${inner}`;
   const onward = ask({ host: "127.0.0.1", port: innerPort(), method: req.method, path: req.url, headers }, (answer) => {
     res.writeHead(answer.statusCode ?? 502, answer.headers);
+    answer.on("error", () => res.destroy());
     answer.pipe(res);
   });
+  // Whoever hangs up in the middle lets go of everything behind them.
+  res.on("close", () => onward.destroy());
   onward.on("error", () => (res.headersSent ? res.destroy() : say(res, 502, "The workshop's server does not answer.")));
   // A body that grows past its limit is cut off, whatever it announced.
   const limit = bodyLimit(new URL(req.url ?? "/", "http://gate").pathname);

@@ -1,10 +1,13 @@
-import { oddSeen, type OddRow } from "../db/odd";
+import { OddRowError, oddSeen, type OddRow } from "../db/odd";
 import { leanedOn, oddRows, removeRow, TABLE_NAMES, type OddRaw } from "../db/tables";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
 /** Rows met since the workshop was opened that could not be read; the lists they belong to stand without them. */
 export const oddMet = (w: Workshop): OddRow[] => oddSeen(w.db);
+
+/** What to say where a page cannot be shown because of a row that cannot be read; null for any other error. */
+export const oddWords = (e: unknown): string | null => (e instanceof OddRowError ? e.message : null);
 
 /** Every row that cannot be read, found by reading all of them. */
 export const oddEntries = (w: Workshop): OddRow[] => oddRows(w.db).map(({ table, key, why }) => ({ table, key, why }));

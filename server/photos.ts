@@ -1,11 +1,12 @@
 import { randomUUID } from "node:crypto";
-import { mkdirSync, promises as fs } from "node:fs";
+import { existsSync, mkdirSync, promises as fs } from "node:fs";
 import { basename, join, resolve, sep } from "node:path";
 import { type Photo } from "../core/log";
 import { deletePhoto, insertPhoto, readPhoto } from "../db/pours";
 import { PHOTO_LIMIT, readWithin, tooLarge } from "./guard";
 import { getPour } from "./pours";
 import { Refusal } from "./refusal";
+import { tidyPictures } from "./sweep";
 import type { Workshop } from "./workshop";
 
 const KINDS: { mime: string; extension: string; matches: (b: Buffer) => boolean }[] = [
@@ -57,7 +58,10 @@ export async function keepPicture<T>(
   try {
     await writeFile(part, bytes);
     await fs.rename(part, path);
-    return enter({ id, fileName, mime: kind.mime });
+    const entered = enter({ id, fileName, mime: kind.mime });
+    // A restore that ran between the file and its entry has laid the file aside: it comes back.
+    if (!existsSync(path)) tidyPictures(w.db, w.files);
+    return entered;
   } catch (e) {
     await fs.rm(part, { force: true });
     await fs.rm(path, { force: true });

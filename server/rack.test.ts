@@ -2,6 +2,7 @@
 import { logPour, getPour, updatePour } from "./pours";
 import { getJob } from "./jobs";
 import { mouldLabel, mouldPage, nextChangeFor, pourAdvice, rack, updateMould } from "./rack";
+import { OddRowError } from "../db/odd";
 import { calendarFile, coming, produce, saveCalendar, calendarView } from "./calendar";
 import { refused, Shops, START } from "./fixtures/shop";
 import type { Workshop } from "./workshop";
@@ -74,6 +75,21 @@ describe("what to change next", () => {
 });
 
 describe("the calendar", () => {
+  it("takes no step from before it begins or from another century, and one that is stored takes no page with it", () => {
+    const jobs = [{ jobId: "demo-comet-drawer-pull", casts: 1, build: true }];
+    const base = { ...calendarView(w).calendar, jobs };
+    const id = "demo-comet-drawer-pull/first";
+    const save = (c: object) => refused(() => saveCalendar(w, { baseRevision: 0, calendar: c })).message;
+    expect(save({ ...base, fromAt: 0 })).toMatch(/fromAt: is not a time between the years 2000 and 2200/);
+    expect(save({ ...base, starts: { [id]: Date.UTC(2100, 0, 1) } })).toMatch(/lies more than 1000 days from where the calendar begins/);
+    expect(save({ ...base, pins: { [id]: 1e300 } })).toMatch(/pins/);
+    saveCalendar(w, { baseRevision: 0, calendar: base });
+    // As an older version would have kept it.
+    w.db.$client.prepare("update calendars set document = json_set(document, '$.fromAt', 5)").run();
+    expect(coming(w)).toEqual([]);
+    expect(() => calendarView(w)).toThrow(OddRowError);
+  });
+
   const calendar = () => ({ ...calendarView(w).calendar, jobs: [{ jobId: "demo-comet-drawer-pull", casts: 2, build: true }] });
   it("is saved once, told to the later page, and read by the bench", () => {
     const saved = saveCalendar(w, { baseRevision: 0, calendar: calendar() });

@@ -25,6 +25,8 @@ export function storageRefusal(e: unknown): Refusal | null {
     );
   if (code === "SQLITE_FULL" || code === "ENOSPC" || code === "EDQUOT")
     return new Refusal(507, "disk-full", "The disk is full, so this was not saved. What you entered is still here: free some space and try again.");
+  if (e instanceof TypeError && e.message === "The database connection is not open")
+    return new Refusal(503, "exchanged", "The workshop's file has just been exchanged for a copy. Nothing was lost: try again in a moment.");
   if (code.startsWith("SQLITE_BUSY") || code.startsWith("SQLITE_LOCKED"))
     return new Refusal(503, "busy", "Another program is using the workshop file. Nothing was lost: try again in a moment.");
   return null;

@@ -1,6 +1,6 @@
 import Database from "better-sqlite3";
 import { spawnSync } from "node:child_process";
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { closeSync, existsSync, mkdirSync, mkdtempSync, openSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync, writeSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import Papa from "papaparse";
@@ -11,8 +11,12 @@ import { fitQuestionOf, heldByLog } from "../core/plan";
 import { plan } from "../core/plan/plan";
 import { loadDemo } from "../db/demo";
 import { putMaterial } from "../db/materials";
-import { workshopFiles } from "../db/open";
+import { lockFolder } from "../db/lock";
+import { damageOf, workshopFiles } from "../db/open";
 import { bench } from "./clocks";
+import { checkWorkshop } from "./check";
+import { damageMet, tendDaily } from "./daily";
+import { keptCopies, openKept } from "./kept";
 import { createJob, getJob, jobsInHand, putAway, undoJob, updateJob } from "./jobs";
 import { addMaterial, allMaterials, ownMaterials, removeMaterial, updateMaterial } from "./materials";
 import { exportMaterials, importMaterials, materialFileSchema } from "./exchange";
@@ -442,6 +446,61 @@ describe("the workshop file", () => {
     writeFileSync(join(other, "file"), "");
     expect(() => openAt(workshopFiles(join(other, "file", "inside")))).toThrow(/Set ZESTY_DATA to a folder you own/);
     rmSync(other, { recursive: true });
+  });
+
+  it("is for one process at a time, and free again when that ends", () => {
+    const { files } = w;
+    const lock = lockFolder(files);
+    expect(lock).not.toBeNull();
+    expect(() => lockFolder(files)).toThrow(/Another Zesty Ladle is running on the folder/);
+    lock?.close();
+    const again = lockFolder(files);
+    expect(again).not.toBeNull();
+    again?.close();
+  });
+
+  it("is looked through: the file, its references, its pictures, and what cannot be read", async () => {
+    expect(checkWorkshop(w)).toMatchObject({ damage: [], broken: 0, lost: [], loose: 0, odd: 0 });
+    const jobId = start();
+    const pour = logPour(w, { jobId, jobRevision: getJob(w, jobId).revision, kind: "rubber" });
+    const photo = await addPhoto(w, pour.id, Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 1, 2, 3]));
+    writeFileSync(join(w.files.photos, photo.fileName), "gone");
+    mkdirSync(w.files.loose, { recursive: true });
+    writeFileSync(join(w.files.loose, "one.png"), "x");
+    w.db.$client.prepare("update jobs set document = '{}'").run();
+    expect(checkWorkshop(w)).toMatchObject({ damage: [], lost: [photo.fileName], loose: 1, odd: 1 });
+    // A page of the file overwritten, as a failing disk does.
+    w.db.$client.pragma("wal_checkpoint(TRUNCATE)");
+    w.db.$client.close();
+    const file = openSync(w.files.database, "r+");
+    const size = statSync(w.files.database).size;
+    for (let at = 8 * 4096; at + 4096 <= size; at += 4096) writeSync(file, Buffer.alloc(4096, 0x5a), 0, 4096, at);
+    closeSync(file);
+    const again = new Database(w.files.database);
+    expect(damageOf(again)).toMatch(/./);
+    again.close();
+    w = openAt(workshopFiles(mkdtempSync(join(folder, "next-"))), () => clock);
+  });
+
+  it("is copied once a day, by a copy that opens, of which a few are kept; or not at all, as asked", () => {
+    const id = start();
+    const day = 24 * HOUR;
+    expect(tendDaily(w)).not.toBeNull();
+    clock += HOUR;
+    expect(tendDaily(w)).toBeNull();
+    for (let i = 0; i < 8; i++) {
+      clock += day;
+      expect(tendDaily(w)).not.toBeNull();
+    }
+    expect(damageMet()).toBeNull();
+    expect(keptCopies(w).map((c) => c.why)).toEqual(Array(5).fill("daily"));
+    const j = getJob(w, id);
+    updateJob(w, id, { baseRevision: j.revision, job: { ...j.job, note: "later" } });
+    w = openKept(w, keptCopies(w)[0]!.name).workshop;
+    expect(getJob(w, id).job.note).toBe("");
+    updateSettings(w, { dailyCopies: false });
+    clock += day;
+    expect(tendDaily(w)).toBeNull();
   });
 
   it("open for reading only still reads, and says why it cannot save", () => {

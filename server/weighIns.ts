@@ -1,3 +1,4 @@
+import type * as z from "zod";
 import { api } from "../contract";
 import type { BatchLine } from "../contract/bench";
 import type { WeighView } from "../contract/weigh";
@@ -9,7 +10,7 @@ import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, 
 import { endWeighClocks, readShopC, startClocks } from "./clocks";
 import { parseOrRefuse } from "./parse";
 import { planKept } from "./plans";
-import { enterPour, freezePour, getPour, mouldFor } from "./pours";
+import { enterPour, freezePour, mouldFor } from "./pours";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
@@ -140,9 +141,14 @@ export function actOnBatch(w: Workshop, id: string, body: unknown): WeighView {
 /** The batch is in the mould: it goes into the log with what was really weighed, and its cure clock starts. */
 export function finishBatch(w: Workshop, id: string, body: unknown): { pourId: string } {
   const { changed } = parseOrRefuse(api.weigh.finish.in, body);
-  const s = find(w, id);
-  if (s.pourId) return { pourId: s.pourId };
-  const wi = s.weighIn;
+  return w.db.transaction(() => ({ pourId: finished(w, find(w, id), changed) }), { behavior: "immediate" });
+}
+
+function finished(w: Workshop, s: StoredWeighIn, changed: z.output<typeof api.weigh.finish.in>["changed"]): string {
+  if (s.pourId) return s.pourId;
+  if (s.endedAt !== null)
+    throw new Refusal(409, "ended", "This batch was thrown away on another page, so it is not logged. Begin a new one, or log the pour by hand.");
+  const { id, weighIn: wi } = s;
   const missing = wi.cups.flatMap((c, i) => {
     const targets = cupTargets(wi, i);
     return cupGot(wi, i).flatMap((g, k) => {
@@ -186,15 +192,20 @@ export function finishBatch(w: Workshop, id: string, body: unknown): { pourId: s
       wi.cups.forEach((_, i) => endWeighClocks(w, `${id}:${i}`));
     },
   );
-  return { pourId: getPour(w, pourId).pour.id };
+  return pourId;
 }
 
 /** Takes a batch off the bench without a pour. */
 export function dropBatch(w: Workshop, id: string): { ok: true } {
-  const s = find(w, id);
-  w.db.transaction(() => {
-    endWeighIn(w.db, id, w.now(), null);
-    s.weighIn.cups.forEach((_, i) => endWeighClocks(w, `${id}:${i}`));
-  });
+  w.db.transaction(
+    () => {
+      const s = find(w, id);
+      if (s.pourId) throw new Refusal(409, "poured", "This batch is in the log already: it was poured on another page.");
+      if (s.endedAt !== null) return;
+      endWeighIn(w.db, id, w.now(), null);
+      s.weighIn.cups.forEach((_, i) => endWeighClocks(w, `${id}:${i}`));
+    },
+    { behavior: "immediate" },
+  );
   return { ok: true };
 }

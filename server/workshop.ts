@@ -1,9 +1,10 @@
 import { mkdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { adoptOlder } from "../db/adopt";
-import { openWorkshop, workshopFiles, type Db, type WorkshopFiles } from "../db/open";
+import { lockFolder } from "../db/lock";
+import { damageOf, openWorkshop, workshopFiles, WorkshopUnavailable, type Db, type WorkshopFiles } from "../db/open";
 
-import { sweepPictures } from "./sweep";
+import { tidyPictures } from "./sweep";
 
 /** The open workshop: its database, its files and its clock. Use cases take it as their first argument. */
 export interface Workshop {
@@ -13,12 +14,13 @@ export interface Workshop {
 }
 
 export { WorkshopUnavailable } from "../db/open";
+export { WorkshopTaken } from "../db/lock";
 
 export function openAt(files: WorkshopFiles, now: () => number = Date.now): Workshop {
   const db = openWorkshop(files);
   try {
     adoptOlder(db);
-    sweepPictures(db, files.photos);
+    tidyPictures(db, files);
     rmSync(join(files.folder, "incoming"), { recursive: true, force: true });
   } catch {
     // A workshop open for reading only keeps what it has.
@@ -31,10 +33,26 @@ export function openAt(files: WorkshopFiles, now: () => number = Date.now): Work
   return { db, files, now };
 }
 
-const held = globalThis as { zestyWorkshop?: Workshop };
+const held = globalThis as { zestyWorkshop?: Workshop; zestyLock?: { close: () => void } | null };
+
+/** Lets go of a workshop whose file was exchanged: the next who asks opens it anew. */
+export function forgetWorkshop(w: Workshop): void {
+  if (held.zestyWorkshop === w) delete held.zestyWorkshop;
+}
 
 /** The process's one workshop, opened on first use. Throws WorkshopUnavailable if it cannot be. */
 export function workshop(): Workshop {
-  held.zestyWorkshop ??= openAt(workshopFiles());
-  return held.zestyWorkshop;
+  if (held.zestyWorkshop) return held.zestyWorkshop;
+  const files = workshopFiles();
+  mkdirSync(files.folder, { recursive: true });
+  held.zestyLock ??= lockFolder(files);
+  const w = openAt(files);
+  const damage = damageOf(w.db.$client);
+  if (damage !== null) {
+    w.db.$client.close();
+    throw new WorkshopUnavailable(
+      `The workshop file ${files.database} is damaged (${damage}). Nothing was changed. Put a copy in its place, and start again: each folder in ${files.kept} has a workshop.sqlite, the newest last.`,
+    );
+  }
+  return (held.zestyWorkshop = w);
 }

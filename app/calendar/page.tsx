@@ -1,3 +1,4 @@
+import { showing } from "../showing";
 import { jobsInHand } from "@/server/jobs";
 import { calendarView } from "@/server/calendar";
 import { workshop } from "@/server/workshop";
@@ -5,7 +6,7 @@ import { CalendarScreen } from "@/ui/features/calendar/CalendarScreen";
 
 export const metadata = { title: "Calendar" };
 
-export default function SchedulePage() {
+export default showing(function CalendarPage() {
   const w = workshop();
   return <CalendarScreen initial={calendarView(w)} jobs={jobsInHand(w, 200).lines.map(({ id, name }) => ({ id, name }))} />;
-}
+});

@@ -1,26 +1,36 @@
 import { z } from "zod";
 import { CLOCK_KEYS, EQUIPMENT_KEYS, isDeadline } from "./kinds";
-import { CureRule, cureState, type CureState, Finish, type Forecast, type TemperatureReading } from "../cure";
+import { CureRule, cureState, Finish, type Forecast, type TemperatureReading } from "../cure";
+import { stored } from "../quantity";
 
-const Snooze = z.object({ at: z.number(), until: z.number(), reason: z.string().trim().min(1, "say why, for the log").max(200) });
+const Snooze = z.object({ at: stored.moment, until: stored.moment, reason: z.string().trim().min(1, "say why, for the log").max(200) });
 
-/** A clock as it is kept: when it began by absolute time, and by what rule it runs. Its end is never stored. */
+/** What following the shop's temperature gives: the part of a clock's state that takes work. */
+export const Followed = z.object({
+  cure: z.object({ finish: Finish, done: stored.figure, meanC: stored.c.nullable(), measured: stored.figure, laterH: stored.figure }),
+  closesAt: stored.moment.nullable(),
+});
+export type Followed = z.infer<typeof Followed>;
+
+/** A clock as it is kept: when it began by absolute time, and by what rule it runs. Its end is stored only once nothing can move it any more. */
 export const Clock = z.object({
-  id: z.string(),
+  id: z.string().max(80),
   kind: z.enum(CLOCK_KEYS),
   label: z.string().max(120),
   jobId: z.string().nullable(),
   pourId: z.string().nullable(),
   weighId: z.string().nullable(),
-  startedAt: z.number(),
+  startedAt: stored.moment,
   rule: CureRule,
   /** Where a window closes, such as tack: the rule of its far end; null where later is harmless. */
   closes: CureRule.nullable(),
   /** Temperature it was planned for, °C. */
-  plannedC: z.number(),
+  plannedC: stored.c,
   equipment: z.enum(EQUIPMENT_KEYS).nullable(),
-  snoozes: z.array(Snooze),
-  endedAt: z.number().nullable(),
+  snoozes: z.array(Snooze).max(50),
+  endedAt: stored.moment.nullable(),
+  /** How it came out, once no reading to come can change it: what runs for a year costs no more than what runs for a day. */
+  settled: Followed.nullable().default(null),
 });
 export type Clock = z.infer<typeof Clock>;
 
@@ -48,6 +58,7 @@ export const clockFrom = (id: string, c: Pick<Clock, "kind" | "label" | "rule" |
   plannedC: o.plannedC,
   snoozes: [],
   endedAt: null,
+  settled: null,
 });
 
 export const PHASES = ["running", "soon", "due", "closing", "past", "ended"] as const;
@@ -73,16 +84,17 @@ export type ClockState = z.infer<typeof ClockState>;
 export const clockState = (clock: Clock, readings: readonly TemperatureReading[], forecast: Forecast, now: number): ClockState =>
   clockAt(clock, followClock(clock, readings, forecast, now), now);
 
-/** What following the shop's temperature gives: the part of a clock's state that takes work. */
-export interface Followed {
-  cure: CureState;
-  closesAt: number | null;
-}
+export const followClock = (clock: Clock, readings: readonly TemperatureReading[], forecast: Forecast, now: number): Followed =>
+  clock.settled ?? {
+    cure: cureState(clock.rule, clock.startedAt, clock.plannedC, readings, forecast, now),
+    closesAt: clock.closes ? cureState(clock.closes, clock.startedAt, clock.plannedC, readings, forecast, now).finish.typicalAt : null,
+  };
 
-export const followClock = (clock: Clock, readings: readonly TemperatureReading[], forecast: Forecast, now: number): Followed => ({
-  cure: cureState(clock.rule, clock.startedAt, clock.plannedC, readings, forecast, now),
-  closesAt: clock.closes ? cureState(clock.closes, clock.startedAt, clock.plannedC, readings, forecast, now).finish.typicalAt : null,
-});
+/** A reading speaks for the hours before it, as far as {@link temperatureAt} bridges; with room to spare. */
+const SPOKEN_FOR_MS = 3 * 3_600_000;
+
+/** True once no reading to come can change what following a clock gives. */
+export const isSettled = ({ cure, closesAt }: Followed, now: number): boolean => now > Math.max(cure.finish.highAt, closesAt ?? 0) + SPOKEN_FOR_MS;
 
 /** A clock's state at an instant, from what following it gave a moment ago. */
 export function clockAt(clock: Clock, { cure: s, closesAt }: Followed, now: number): ClockState {

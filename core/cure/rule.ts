@@ -1,6 +1,8 @@
 import { z } from "zod";
+import { stored, storedSpan } from "../quantity";
 
-const span = z.object({ low: z.number(), typical: z.number(), high: z.number() });
+const hours = storedSpan(stored.hours);
+const span = storedSpan(stored.figure);
 
 /**
  * How a wait runs with temperature. `hours` are what it takes at the reference: Arrhenius with an activation energy in
@@ -8,10 +10,10 @@ const span = z.object({ low: z.number(), typical: z.number(), high: z.number() }
  * proportion to the vapour pressure of water at unchanged humidity; or fixed.
  */
 export const CureRule = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("arrhenius"), hours: span, kJ: span, referenceC: z.number() }),
-  z.object({ kind: z.literal("maturity"), hours: span, activationK: span, referenceC: z.number() }),
-  z.object({ kind: z.literal("cooling"), hours: span, hotC: z.number(), referenceC: z.number() }),
-  z.object({ kind: z.literal("drying"), hours: span, referenceC: z.number() }),
-  z.object({ kind: z.literal("fixed"), hours: span }),
+  z.object({ kind: z.literal("arrhenius"), hours, kJ: span, referenceC: stored.c }),
+  z.object({ kind: z.literal("maturity"), hours, activationK: span, referenceC: stored.c }),
+  z.object({ kind: z.literal("cooling"), hours, hotC: stored.c, referenceC: stored.c }),
+  z.object({ kind: z.literal("drying"), hours, referenceC: stored.c }),
+  z.object({ kind: z.literal("fixed"), hours }),
 ]);
 export type CureRule = z.infer<typeof CureRule>;

@@ -1,6 +1,7 @@
 import * as z from "zod";
 import type { CureRule } from "./rule";
 import { forecastC, temperatureAt, type Forecast, type TemperatureReading } from "./track";
+import { stored } from "../quantity";
 
 /** Gas constant, J/(mol·K). */
 const R = 8.314462618;
@@ -32,7 +33,7 @@ export function cureRate(rule: CureRule, c: number, which: Which): number {
 
 const CORNERS: readonly Which[] = ["low", "typical", "high"];
 
-export const Finish = z.object({ lowAt: z.number(), typicalAt: z.number(), highAt: z.number() });
+export const Finish = z.object({ lowAt: stored.moment, typicalAt: stored.moment, highAt: stored.moment });
 export type Finish = z.infer<typeof Finish>;
 
 export interface CureState {

@@ -3,21 +3,22 @@ import { VERDICTS } from "../fit";
 import { versioned } from "../record";
 import type { Plan } from "./types";
 import { FAULTS, type FaultKey } from "./outcome";
+import { stored, storedSpan } from "../quantity";
 
-const FrozenPart = z.object({ name: z.string(), massG: z.number(), volumeMl: z.number().nullable() });
-const Hours = z.object({ low: z.number(), typical: z.number(), high: z.number() });
+const FrozenPart = z.object({ name: z.string(), massG: stored.g, volumeMl: stored.ml.nullable() });
+const Hours = storedSpan(stored.hours);
 
 /** What was really weighed, cut and read while this batch was made. Grams, mm, °C, ms. */
 export const Actual = z.object({
-  parts: z.array(z.object({ name: z.string(), gotG: z.number() })),
-  totalG: z.number(),
-  cups: z.number().int(),
-  witnessG: z.number(),
-  stirredAt: z.number().nullable(),
-  shopC: z.number().nullable(),
-  sprueMm: z.number().nullable(),
-  ventMm: z.number().nullable(),
-  vents: z.number().int(),
+  parts: z.array(z.object({ name: z.string(), gotG: stored.g })),
+  totalG: stored.g,
+  cups: stored.count,
+  witnessG: stored.g,
+  stirredAt: stored.moment.nullable(),
+  shopC: stored.c.nullable(),
+  sprueMm: stored.mm.nullable(),
+  ventMm: stored.mm.nullable(),
+  vents: stored.count,
 });
 export type Actual = z.infer<typeof Actual>;
 
@@ -25,24 +26,24 @@ export type Actual = z.infer<typeof Actual>;
 export const Snapshot = z.object({
   format: z.literal(2),
   jobName: z.string(),
-  jobRevision: z.number().int(),
+  jobRevision: stored.count,
   kind: z.enum(["rubber", "cast"]),
   /** Name of the pour, such as "First half", or of the cast. */
   what: z.string(),
   material: z.string(),
   rubber: z.string(),
-  shopC: z.number(),
+  shopC: stored.c,
   parts: z.array(FrozenPart),
-  mixG: z.number(),
+  mixG: stored.g,
   /** Volume to fill, mL: rubber of this pour, or the cavity. */
-  volumeMl: z.number(),
+  volumeMl: stored.ml,
   ratioLabel: z.string(),
-  count: z.number().int(),
-  wetG: z.number().nullable(),
-  dryG: z.number().nullable(),
-  filledG: z.number().nullable(),
-  fillLineMm: z.number().nullable(),
-  wallMm: z.number(),
+  count: stored.count,
+  wetG: stored.g.nullable(),
+  dryG: stored.g.nullable(),
+  filledG: stored.g.nullable(),
+  fillLineMm: stored.mm.nullable(),
+  wallMm: stored.mm,
   demouldH: Hours,
   demouldReason: z.string(),
   verdict: z.enum(VERDICTS),
@@ -50,18 +51,18 @@ export const Snapshot = z.object({
   castFamily: z.string().nullable().default(null),
   rubberFamily: z.string().nullable().default(null),
   /** Height of fill above the floor of the cavity, mm, and what the fill weighs a litre: what pressed that day. */
-  headMm: z.number().nullable().default(null),
-  fillGMl: z.number().nullable().default(null),
+  headMm: stored.mm.nullable().default(null),
+  fillGMl: stored.gMl.nullable().default(null),
   /** Bulge of the worst free-standing wall and its tolerance, mm; share the opening stretches and may. */
-  bulgeMm: z.number().nullable().default(null),
-  bulgeLimitMm: z.number().nullable().default(null),
-  stretch: z.number().nullable().default(null),
-  stretchLimit: z.number().nullable().default(null),
+  bulgeMm: stored.figure.nullable().default(null),
+  bulgeLimitMm: stored.mm.nullable().default(null),
+  stretch: stored.figure.nullable().default(null),
+  stretchLimit: stored.figure.nullable().default(null),
   /** Hottest the cast is in the mould, °C; minutes it could be worked, at the short end. */
-  peakC: z.number().nullable().default(null),
-  workingMin: z.number().nullable().default(null),
+  peakC: stored.c.nullable().default(null),
+  workingMin: stored.minutes.nullable().default(null),
   /** What the rubber and the fill of this pour cost, in the workshop's own money; null where nobody said a price. */
-  rubberCost: z.number().nullable().default(null),
+  rubberCost: stored.money.nullable().default(null),
   /** What was really done; null where the pour was logged without weighing in. */
   actual: Actual.nullable().default(null),
 });

@@ -10,7 +10,7 @@ export interface NumberField {
   /** Ends of what is asked for, both allowed, in the unit it is stored in. */
   min: number;
   max: number;
-  /** What is stored may be any number above this, though no smaller than `min` is asked for. */
+  /** What is stored has to lie above this by {@link LEAST} at least, though no smaller than `min` is asked for. */
   above?: number;
   whole?: true;
   /** May be left unanswered: then null is stored. */

@@ -1,4 +1,5 @@
 import * as z from "zod";
+import { LEAST } from "./bounds";
 import type { NumberField } from "./field";
 import { STORED_UNIT } from "./units";
 
@@ -19,7 +20,7 @@ export function figure<F extends NumberField>(f: F): Stored<F> {
         ? `${what} cannot be negative`
         : `${what} has to be ${bound(least)} or more`);
   const base = (f.whole ? number.int(`${what} has to be a whole number`) : number).max(f.max, f.tooHigh ?? `${what} can be at most ${bound(f.max)}`);
-  const bounded = f.above === undefined ? base.min(least, low) : base.gt(least, low);
+  const bounded = f.above === undefined ? base.min(least, low) : base.min(least + LEAST, low);
   return (f.open ? bounded.nullable() : bounded) as Stored<F>;
 }
 

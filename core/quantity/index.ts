@@ -5,3 +5,4 @@ export * from "./format";
 export * from "./say";
 export * from "./field";
 export * from "./figure";
+export * from "./bounds";

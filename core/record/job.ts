@@ -3,7 +3,7 @@ import { HELD, USES } from "../fit";
 import { FINISH_KEYS, JACKET_KEYS, SEALING_KEYS } from "../material";
 import { SHAPE_KINDS, SIZE_KEYS } from "../master";
 import { StrengthDecision, strengthDefault, Inside, insideDefault, Make, makeDefault, MouldDecision, skinDefault } from "../mould";
-import { figure, figures } from "../quantity";
+import { figure, figures, stored } from "../quantity";
 import { CAST_FIELDS, MASTER_FIELDS, RUBBER_FIELDS, SESSION_FIELDS, SHOP_FIELD } from "./fields";
 import { versioned, type Upgrade } from "./versioned";
 
@@ -11,7 +11,7 @@ import { versioned, type Upgrade } from "./versioned";
 export const JOB_FORMAT = 2;
 
 const id = z.string().min(1).max(80).nullable();
-const sizes = z.partialRecord(z.enum(SIZE_KEYS), z.number().finite());
+const sizes = z.partialRecord(z.enum(SIZE_KEYS), stored.mm);
 
 /**
  * A job: only what a person decided or measured. Nothing in it is derived. Units are in the names: mm, g, mL, °C, %.

@@ -1,13 +1,12 @@
 import { z } from "zod";
 import { PART_ROLES, type PartRole } from "../batch";
 import { versioned } from "../record";
-import { quote } from "../quantity";
+import { figures, quote, stored, storedSpan } from "../quantity";
 import { splitCups } from "./cups";
 import { rebalance } from "./rebalance";
-import { figures } from "../quantity";
 import { CHANNEL_FIELDS, HANDLING_FIELDS } from "./fields";
 
-const span = z.object({ low: z.number(), typical: z.number(), high: z.number() });
+const span = storedSpan(stored.minutes);
 const grams = z.number().min(0, "a weight cannot be negative").max(1_000_000);
 const WAYS = ["scale", "marks", "typed"] as const;
 
@@ -44,7 +43,7 @@ export type Cut = z.infer<typeof Cut>;
 export const WeighIn = z.object({
   format: z.literal(2),
   jobName: z.string(),
-  jobRevision: z.number().int(),
+  jobRevision: stored.count,
   what: z.string(),
   material: z.string(),
   ratioLabel: z.string(),
@@ -53,17 +52,17 @@ export const WeighIn = z.object({
     z.object({
       name: z.string(),
       role: z.enum(PART_ROLES),
-      targetG: z.number(),
-      volumeMl: z.number().nullable(),
-      underPct: z.number(),
-      overPct: z.number(),
+      targetG: stored.g,
+      volumeMl: stored.ml.nullable(),
+      underPct: stored.figure,
+      overPct: stored.figure,
       why: z.string(),
     }),
   ),
   /** Batch without the witness, g. */
-  batchG: z.number(),
-  gMl: z.number(),
-  gMlHalf: z.number(),
+  batchG: stored.g,
+  gMl: stored.gMl,
+  gMlHalf: stored.gMl,
   /** Pot life of a rubber, working time of a cast, min; null where nothing runs out. */
   potLifeMin: span.nullable(),
   handling: Handling,
@@ -71,13 +70,13 @@ export const WeighIn = z.object({
   cups: z.array(
     z.object({
       /** All targets of this cup are multiplied by this, once an over-pour has been accepted. */
-      factor: z.number(),
+      factor: stored.figure,
       parts: z.array(CupPart),
-      stirredAt: z.number().nullable(),
-      pouredAt: z.number().nullable(),
+      stirredAt: stored.moment.nullable(),
+      pouredAt: stored.moment.nullable(),
     }),
   ),
-  gauges: z.array(z.object({ at: z.number(), pouredG: z.number(), heightMm: z.number() })),
+  gauges: z.array(z.object({ at: stored.moment, pouredG: stored.g, heightMm: stored.mm })),
   cut: Cut,
 });
 export type WeighIn = z.infer<typeof WeighIn>;

@@ -41,6 +41,8 @@ export const Settings = z.object({
   handling: Handling.default(handlingDefault),
   /** Whether tablets on the local network may reach this workshop, behind its passphrase. */
   listen: z.boolean().default(false),
+  /** Whether a copy of the whole workshop is kept every day. */
+  dailyCopies: z.boolean().default(true),
 });
 export type Settings = z.infer<typeof Settings>;
 

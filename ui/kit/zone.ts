@@ -13,9 +13,13 @@ export const formatIn = (at: number, pattern: string, zone: string): string => f
 export const clockIn = (at: number, zone: string): string => formatIn(at, "HH:mm", zone);
 export const dayIn = (at: number, zone: string): string => formatIn(at, "EEE d MMM", zone);
 
-/** Full hours of the wall clock between two moments that fall on a multiple of `every`, ms; on days the clocks change too. */
+/** The longest span whose hours are ever drawn, ms. */
+const FURTHEST_MS = 400 * 24 * 3_600_000;
+
+/** Full hours of the wall clock between two moments that fall on a multiple of `every`, ms; on days the clocks change too. None in a span longer than is ever drawn. */
 export function hoursIn(from: number, to: number, every: number, zone: string): number[] {
   const out: number[] = [];
+  if (!(to - from <= FURTHEST_MS)) return out;
   let t = startOfHour(zone === "" ? new Date(from) : new TZDate(from, zone));
   for (; t.getTime() < to; t = addHours(t, 1)) if (t.getTime() >= from && t.getHours() % every === 0) out.push(t.getTime());
   return out;

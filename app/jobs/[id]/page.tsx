@@ -1,3 +1,4 @@
+import { showing } from "../../showing";
 import { notFound } from "next/navigation";
 import { getJob } from "@/server/jobs";
 import { mouldsOfJob, poursOfJob } from "@/server/pours";
@@ -13,13 +14,18 @@ interface Ctx {
 const find = (id: string) => foundOrNull(() => getJob(workshop(), id));
 
 export async function generateMetadata({ params }: Ctx) {
-  return { title: find((await params).id)?.job.name ?? "No such job" };
+  try {
+    return { title: find((await params).id)?.job.name ?? "No such job" };
+  } catch {
+    // The page itself says what is wrong.
+    return { title: "Job" };
+  }
 }
 
-export default async function JobPage({ params }: Ctx) {
+export default showing(async function JobPage({ params }: Ctx) {
   const { id } = await params;
   const stored = find(id);
   if (!stored) notFound();
   const w = workshop();
   return <JobScreen key={id} initial={stored} catalogue={catalogue(w)} pours={poursOfJob(w, id)} moulds={mouldsOfJob(w, id)} />;
-}
+});

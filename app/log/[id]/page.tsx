@@ -1,3 +1,4 @@
+import { showing } from "../../showing";
 import { notFound } from "next/navigation";
 import { pourClocks } from "@/server/clocks";
 import { getPour } from "@/server/pours";
@@ -8,10 +9,10 @@ import { PourScreen } from "@/ui/features/log/PourScreen";
 
 export const metadata = { title: "Pour" };
 
-export default async function PourPage({ params }: { params: Promise<{ id: string }> }) {
+export default showing(async function PourPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const found = foundOrNull(() => getPour(workshop(), id));
   if (!found) notFound();
   const w = workshop();
   return <PourScreen key={id} initial={found.pour} advice={pourAdvice(w, found.pour)} firstClocks={pourClocks(w, id)} photos={found.photos} />;
-}
+});

@@ -1,3 +1,4 @@
+import { showing } from "../../showing";
 import { notFound } from "next/navigation";
 import { foundOrNull } from "@/server/refusal";
 import { mouldPage } from "@/server/rack";
@@ -6,9 +7,9 @@ import { MouldScreen } from "@/ui/features/rack/MouldScreen";
 
 export const metadata = { title: "Mould" };
 
-export default async function MouldPage({ params }: { params: Promise<{ id: string }> }) {
+export default showing(async function MouldPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const page = foundOrNull(() => mouldPage(workshop(), id));
   if (!page) notFound();
   return <MouldScreen key={id} initial={page} />;
-}
+});

@@ -1,3 +1,4 @@
+import { showing } from "../../showing";
 import { notFound } from "next/navigation";
 import { nextChangeFor } from "@/server/rack";
 import { foundOrNull } from "@/server/refusal";
@@ -8,10 +9,10 @@ import { WeighScreen } from "@/ui/features/weigh/WeighScreen";
 
 export const metadata = { title: "Weigh in" };
 
-export default async function WeighPage({ params }: { params: Promise<{ id: string }> }) {
+export default showing(async function WeighPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const w = workshop();
   const view = foundOrNull(() => getWeighing(w, id));
   if (!view) notFound();
   return <WeighScreen key={id} initial={view} cups={getSettings(w).cups} suggested={nextChangeFor(w, view.mouldId)} />;
-}
+});

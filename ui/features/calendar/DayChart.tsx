@@ -9,11 +9,14 @@ const HOUR = 60 * MINUTE;
 const PX_HOUR = 15;
 const ROW = 34;
 const STEP = 15 * MINUTE;
+/** The chart reaches this far back from today, and no further than this in all. */
+const SEEN_BEFORE = 14 * 24 * HOUR;
+const SEEN = 90 * 24 * HOUR;
 
 /** Steps over the days, one row a step. A bar is dragged, or moved with the arrow keys; the rest yields. */
 export function Chart({
   view,
-  tasks,
+  tasks: all,
   pin,
   unpin,
 }: {
@@ -25,8 +28,12 @@ export function Chart({
   const { calendar, zone } = view;
   // A few pixels of play, so that a tap is no drag.
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 4 } }));
-  const start = Math.floor(Math.min(calendar.fromAt, ...tasks.map((t) => t.at)) / HOUR) * HOUR;
-  const last = Math.max(...tasks.map((t) => t.at + t.handsMin * MINUTE)) + 6 * HOUR;
+  const first = Math.floor(Math.min(calendar.fromAt, ...all.map((t) => t.at)) / HOUR) * HOUR;
+  const end = Math.max(...all.map((t) => t.at + t.handsMin * MINUTE)) + 6 * HOUR;
+  // What lies further off is in the list below: a chart of years would be drawn for nobody.
+  const start = Math.max(first, Math.min(calendar.fromAt, view.now) - SEEN_BEFORE);
+  const last = Math.min(end, start + SEEN);
+  const tasks = all.filter((t) => t.at >= start && t.at < last);
   const x = (t: number) => ((t - start) / HOUR) * PX_HOUR;
   const width = x(last);
   const midnights = hoursIn(start, last, 24, zone);

@@ -18,7 +18,7 @@ const WAYS: { value: RestoreWay; label: string }[] = [
 ];
 
 /** The whole workshop out as one open file, and back in after a look at what would change. */
-export function Backup() {
+export function Backup({ lost }: { lost: number }) {
   const { wall } = useUnits();
   const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState<"reading" | "restoring" | null>(null);
@@ -46,7 +46,7 @@ export function Backup() {
     setBusy(null);
     if (!a.ok) return setFault(a.message);
     setPreview(null);
-    setDone(`Restored: ${a.data.added} rows added, ${a.data.changed} changed. The workshop as it was is kept beside its file, as before-restore.`);
+    setDone(`Restored: ${a.data.added} rows added, ${a.data.changed} changed. The workshop as it was is among the copies below.`);
   };
   return (
     <div className="space-y-3">
@@ -67,6 +67,12 @@ export function Backup() {
         </label>
       </div>
       <p className="hint">One zip of JSON, CSV and your photos, described by the schema inside it. The passphrase of the door is not in it.</p>
+      {lost > 0 && (
+        <Caution>
+          {lost === 1 ? "One picture" : `${lost} pictures`} of the log or of patch tests are missing or damaged on the disk: a backup made now comes without
+          them. An older backup that holds them whole mends them.
+        </Caution>
+      )}
       <Fault>{fault}</Fault>
       {done && (
         <p role="status" className="font-semibold text-sound">
@@ -97,9 +103,15 @@ export function Backup() {
               },
             ]}
           />
+          {preview.p.lost.length > 0 && (
+            <Caution>
+              {preview.p.lost.length === 1 ? "One picture is" : `${preview.p.lost.length} pictures are`} not whole in it: everything else comes in, and an entry
+              whose picture is nowhere to be had comes without it.
+            </Caution>
+          )}
           <Choice<RestoreWay> label="How?" value={way} options={WAYS} onChange={setWay} />
           {way === "replace" && !preview.p.empty && (
-            <Caution>What is only here is taken away. The workshop as it is now is kept beside its file first.</Caution>
+            <Caution>What is only here is taken away. The workshop as it is now is kept as a copy first, with its pictures.</Caution>
           )}
           <div className="flex flex-wrap gap-2">
             <button type="button" className="btn btn-main" disabled={busy !== null} onClick={() => void restore()}>

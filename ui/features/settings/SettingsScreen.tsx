@@ -1,12 +1,13 @@
 "use client";
 
 import type { ReactNode } from "react";
-import type { DoorView, OddEntry, SettingsChange } from "@/contract/workshop";
+import type { DoorView, KeptCopy, OddEntry, SettingsChange } from "@/contract/workshop";
 import { FORECAST_FIELDS, NEW_JOB_FIELDS, type Settings } from "@/core/workshop";
 import { mayAskToNotify, SoundSwitch } from "../clocks/SoundSwitch";
 import { NumberOf } from "../../form/NumberOf";
 import { useSaved } from "../../data/useSaved";
 import { Backup } from "./Backup";
+import { Copies } from "./Copies";
 import { Cups } from "./Cups";
 import { Door } from "./Door";
 import { OddEntries } from "./OddEntries";
@@ -45,7 +46,23 @@ const Section = ({ id, title, children }: { id: string; title: string; children:
 );
 
 /** What holds for the whole workshop: its name and hours, its temperature, its cups, its door, and its backup. */
-export function SettingsScreen({ initial, machineZone, door, odd }: { initial: Settings; machineZone: string; door: DoorView; odd: readonly OddEntry[] }) {
+export function SettingsScreen({
+  initial,
+  machineZone,
+  door,
+  odd,
+  kept,
+  lost,
+  now,
+}: {
+  initial: Settings;
+  machineZone: string;
+  door: DoorView;
+  odd: readonly OddEntry[];
+  kept: readonly KeptCopy[];
+  lost: number;
+  now: number;
+}) {
   const [{ view: s, save: saving }, document] = useSaved<Settings, SettingsChange>(() => settingsDocument(initial));
   const save = (patch: SettingsChange) => document.update(patch);
   const state = saving.kind === "failed" ? saving.message : saving.kind === "saved" ? (s === initial ? null : "Saved") : "Saving";
@@ -103,7 +120,10 @@ export function SettingsScreen({ initial, machineZone, door, odd }: { initial: S
             <Cups cups={s.cups} save={(cups) => save({ cups })} />
           </Section>
           <Section id="backup" title="Backup and restore">
-            <Backup />
+            <Backup lost={lost} />
+          </Section>
+          <Section id="copies" title="Copies, and a look through">
+            <Copies initial={kept} now={now} daily={s.dailyCopies} onDaily={(dailyCopies) => save({ dailyCopies })} />
           </Section>
           {odd.length > 0 && (
             <Section id="odd" title="Entries that cannot be read">

@@ -1,3 +1,4 @@
+import { showing } from "../../../showing";
 import { notFound } from "next/navigation";
 import { getJob } from "@/server/jobs";
 import { foundOrNull } from "@/server/refusal";
@@ -7,10 +8,10 @@ import { JobSheet } from "@/ui/features/job/JobSheet";
 
 export const metadata = { title: "Job sheet" };
 
-export default async function JobSheetPage({ params }: { params: Promise<{ id: string }> }) {
+export default showing(async function JobSheetPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const w = workshop();
   const stored = foundOrNull(() => getJob(w, id));
   if (!stored) notFound();
   return <JobSheet id={id} job={stored.job} revision={stored.revision} plan={planJob(w, stored)} />;
-}
+});

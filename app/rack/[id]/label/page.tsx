@@ -1,3 +1,4 @@
+import { showing } from "../../../showing";
 import { headers } from "next/headers";
 import { notFound } from "next/navigation";
 import { mouldLabel } from "@/server/rack";
@@ -7,7 +8,7 @@ import { LabelScreen } from "@/ui/features/rack/LabelScreen";
 
 export const metadata = { title: "Label" };
 
-export default async function LabelPage({ params }: { params: Promise<{ id: string }> }) {
+export default showing(async function LabelPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const host = (await headers()).get("host") ?? "127.0.0.1";
   const label = await mouldLabel(workshop(), id, `http://${host}`).catch((e: unknown) => {
@@ -18,4 +19,4 @@ export default async function LabelPage({ params }: { params: Promise<{ id: stri
   return (
     <LabelScreen id={id} name={label.mould.name} place={label.mould.place} madeAt={label.mould.madeAt} url={label.url} open={label.open} svg={label.svg} />
   );
-}
+});
