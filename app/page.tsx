@@ -2,6 +2,7 @@ import { jobsInHand } from "@/server/jobs";
 import { runningPatches } from "@/server/patches";
 import { bench } from "@/server/clocks";
 import { coming } from "@/server/calendar";
+import { damageMet } from "@/server/daily";
 import { oddMet } from "@/server/odd";
 import { openBatches } from "@/server/weighIns";
 import { planJobs } from "@/server/plans";
@@ -34,5 +35,5 @@ export default function BenchPage() {
   });
   const shown = { initial: bench(w), patches: runningPatches(w), batches: openBatches(w), planned: coming(w) };
   // Last, since what was met on the way here counts.
-  return <BenchScreen jobs={jobs} totalJobs={total} {...shown} unread={oddMet(w).length} />;
+  return <BenchScreen jobs={jobs} totalJobs={total} {...shown} unread={oddMet(w).length} damage={damageMet()} />;
 }

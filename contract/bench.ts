@@ -1,7 +1,7 @@
 import * as z from "zod";
 import { CLOCK_KEYS, ClockState, EQUIPMENT_KEYS } from "../core/clock";
 import { Forecast } from "../core/cure";
-import { endpoint } from "./endpoint";
+import { ActKey, endpoint } from "./endpoint";
 
 const ShopNow = z.object({ c: z.number(), measured: z.boolean(), lastAt: z.number().nullable(), lastC: z.number().nullable() });
 
@@ -31,6 +31,7 @@ export const clocks = {
     method: "POST",
     path: "/api/clocks",
     in: z.object({
+      key: ActKey,
       label: z.string().trim().min(1, "say what it is for").max(120),
       kind: z.enum(CLOCK_KEYS).default("other"),
       minutes: z

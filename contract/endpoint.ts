@@ -1,4 +1,4 @@
-import type * as z from "zod";
+import * as z from "zod";
 
 /** Names of the ":parts" of a path, as strings. */
 export type ParamsOf<P extends string> = P extends `${string}:${infer K}/${infer R}`
@@ -31,3 +31,9 @@ export const address = <const P extends string>(path: P, params: ParamsOf<P>, qu
   const asked = new URLSearchParams(Object.entries(query).map(([k, v]): [string, string] => [k, String(v)])).toString();
   return `${path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(given[name] ?? ""))}${asked ? `?${asked}` : ""}`;
 };
+
+/** What a page had read of the things it changes: where somebody else has changed them since, it is told and nothing is overwritten. */
+export const Was = z.record(z.string().max(40), z.unknown()).optional();
+
+/** One act's own key: sent again, it is the same act, and answered as it was. */
+export const ActKey = z.uuid().optional();

@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { Job, jobDocument } from "../core/record";
-import { endpoint } from "./endpoint";
+import { ActKey, endpoint } from "./endpoint";
 
 /** A job as pages have it: its document, which revision that is, and whether one can step back and forward. */
 export const JobView = z.object({
@@ -38,7 +38,7 @@ export const jobs = {
   make: endpoint({
     method: "POST",
     path: "/api/jobs",
-    in: z.object({ name: z.string().trim().min(1, "give the job a name").max(80, "a name can be at most 80 letters long") }),
+    in: z.object({ key: ActKey, name: z.string().trim().min(1, "give the job a name").max(80, "a name can be at most 80 letters long") }),
     out: z.object({ id: z.string() }),
     status: 201,
   }),

@@ -5,7 +5,7 @@ import { Range } from "../core/material";
 import { Changed, FaultKeySchema, FaultMark, OUTCOMES } from "../core/plan";
 import type { NextChange } from "../core/rack";
 import { Cut, NO_CUT } from "../core/weigh";
-import { endpoint } from "./endpoint";
+import { ActKey, endpoint, Was } from "./endpoint";
 
 const page = (most: number) => z.coerce.number().int().min(0).max(most).catch(0);
 
@@ -90,6 +90,7 @@ export const log = {
     method: "POST",
     path: "/api/pours",
     in: z.object({
+      key: ActKey,
       jobId: z.string().min(1),
       /** The revision the person was looking at: what they saw is what is frozen. */
       jobRevision: z.number().int().min(1),
@@ -103,7 +104,7 @@ export const log = {
     status: 201,
   }),
   read: endpoint({ method: "GET", path: "/api/pours/:id", in: null, out: z.object({ pour: Pour, photos: z.array(Photo) }) }),
-  change: endpoint({ method: "PATCH", path: "/api/pours/:id", in: PourChange, out: Pour }),
+  change: endpoint({ method: "PATCH", path: "/api/pours/:id", in: PourChange.extend({ was: Was }), out: Pour }),
   addPhoto: endpoint({ method: "POST", path: "/api/pours/:id/photos", in: null, out: Photo, bytes: true, status: 201 }),
   removePhoto: endpoint({ method: "DELETE", path: "/api/photos/:id", in: null, out: z.object({ ok: z.literal(true) }) }),
 };
@@ -116,5 +117,5 @@ export const rack = {
     out: z.object({ moulds: z.array(RackLine), total: z.number(), filter: RackFilter }),
   }),
   read: endpoint({ method: "GET", path: "/api/moulds/:id", in: null, out: MouldPage }),
-  change: endpoint({ method: "PATCH", path: "/api/moulds/:id", in: MouldChange, out: MouldPage }),
+  change: endpoint({ method: "PATCH", path: "/api/moulds/:id", in: MouldChange.extend({ was: Was }), out: MouldPage }),
 };

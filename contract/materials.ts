@@ -2,14 +2,14 @@ import * as z from "zod";
 import { CONTACTS, isTriable } from "../core/fit";
 import { Patch, PATCH_OUTCOMES } from "../core/log";
 import { Doubt, Material, RowFault } from "../core/material";
-import { endpoint } from "./endpoint";
+import { ActKey, endpoint, Was } from "./endpoint";
 
 const Kept = z.object({ id: z.string(), doubts: z.array(Doubt) });
 
 export const materials = {
   list: endpoint({ method: "GET", path: "/api/materials", in: null, out: z.array(Material) }),
-  add: endpoint({ method: "POST", path: "/api/materials", in: Material, out: Kept, status: 201 }),
-  save: endpoint({ method: "PUT", path: "/api/materials/:id", in: Material, out: Kept }),
+  add: endpoint({ method: "POST", path: "/api/materials", in: Material.and(z.object({ key: ActKey })), out: Kept, status: 201 }),
+  save: endpoint({ method: "PUT", path: "/api/materials/:id", in: Material.and(z.object({ was: Was })), out: Kept }),
   remove: endpoint({ method: "DELETE", path: "/api/materials/:id", in: null, out: z.object({ ok: z.literal(true) }) }),
   /** A removed entry again, under the id it had: jobs that use it find it. */
   putBack: endpoint({ method: "POST", path: "/api/materials/:id", in: Material, out: Kept, status: 201 }),
@@ -51,6 +51,7 @@ export const patches = {
     in: z.strictObject({
       outcome: z.enum(PATCH_OUTCOMES).nullable().optional(),
       notes: z.string().max(2000, "notes can be at most 2000 letters long").optional(),
+      was: Was,
     }),
     out: Patch,
   }),

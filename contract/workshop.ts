@@ -1,13 +1,13 @@
 import * as z from "zod";
 import { Settings } from "../core/workshop";
-import { endpoint } from "./endpoint";
+import { endpoint, Was } from "./endpoint";
 
 export const settings = {
   read: endpoint({ method: "GET", path: "/api/settings", in: null, out: Settings }),
   /** Whether the network is let in is decided at the door alone. */
-  change: endpoint({ method: "PUT", path: "/api/settings", in: Settings.omit({ listen: true, format: true }).partial(), out: Settings }),
+  change: endpoint({ method: "PUT", path: "/api/settings", in: Settings.omit({ listen: true, format: true }).partial().extend({ was: Was }), out: Settings }),
 };
-export type SettingsChange = z.input<typeof settings.change.in>;
+export type SettingsChange = Omit<z.input<typeof settings.change.in>, "was">;
 
 export const DoorView = z.object({
   open: z.boolean(),

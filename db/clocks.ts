@@ -31,6 +31,11 @@ export const listClocks = (db: Db, since: number): Clock[] =>
 export const clocksOfPour = (db: Db, pourId: string): Clock[] =>
   db.select({ document: clocks.document }).from(clocks).where(eq(clocks.pourId, pourId)).orderBy(asc(clocks.startedAt)).all().map(toClock);
 
+export function readClock(db: Db, id: string): Clock | null {
+  const row = db.select({ document: clocks.document }).from(clocks).where(eq(clocks.id, id)).get();
+  return row ? toClock(row) : null;
+}
+
 /** Changes one clock in place; null where there is no such clock. */
 export function changeClock(db: Db, id: string, change: (c: Clock) => Clock): Clock | null {
   return db.transaction(

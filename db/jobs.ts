@@ -1,4 +1,4 @@
-import { and, desc, eq, isNull, lt, sql } from "drizzle-orm";
+import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import { jobDocument, type Job } from "../core/record";
 import { contains } from "./contains";
 import { readNamed, soundRows } from "./odd";
@@ -22,8 +22,10 @@ export interface JobLine {
   job: Job;
 }
 
-/** Revisions kept for undo, per job. */
-const KEPT_REVISIONS = 300;
+/** States behind the present one that undo can reach, per job. */
+const KEPT_STATES = 300;
+/** Old states are let go of at every so many saves. */
+const LET_GO_EVERY = 20;
 
 export function insertJob(db: Db, id: string, job: Job, now: number): void {
   db.transaction((tx) => {
@@ -91,6 +93,20 @@ function append(
   return revision;
 }
 
+/** Takes away states that undo cannot reach from a revision within {@link KEPT_STATES} steps. */
+function letGo(tx: Parameters<Parameters<Db["transaction"]>[0]>[0], id: string, revision: number): void {
+  tx.run(sql`
+    delete from job_revisions where job_id = ${id} and revision not in (
+      with recursive behind(revision, n) as (
+        select ${revision}, 0
+        union all
+        select r.undo_to, behind.n + 1 from behind join job_revisions r on r.job_id = ${id} and r.revision = behind.revision
+        where r.undo_to is not null and behind.n < ${KEPT_STATES}
+      )
+      select revision from behind
+    )`);
+}
+
 /** Saves a job over the revision the writer last saw; a later save by someone else is reported, never overwritten. */
 export function saveJob(db: Db, id: string, job: Job, base: number, now: number): SaveResult {
   return db.transaction(
@@ -99,10 +115,9 @@ export function saveJob(db: Db, id: string, job: Job, base: number, now: number)
       if (!current) return { ok: false, reason: "missing" };
       if (current.revision !== base) return { ok: false, reason: "stale", current };
       const revision = append(tx, id, job, base, now, base, null);
-      // Only a new edit lets go of old states: walking back must not eat what it walks towards.
-      tx.delete(jobRevisions)
-        .where(and(eq(jobRevisions.jobId, id), lt(jobRevisions.revision, revision - KEPT_REVISIONS)))
-        .run();
+      // Only a new edit lets go of old states, and only of those no undo leads to: walking back adds revisions of its own, and must
+      // not eat what it walks towards.
+      if (revision % LET_GO_EVERY === 0) letGo(tx, id, revision);
       return { ok: true, revision };
     },
     { behavior: "immediate" },

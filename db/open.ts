@@ -57,6 +57,9 @@ export function damageOf(client: Database.Database): string | null {
   }
 }
 
+/** How long a change waits for another program that holds the file, ms. Everybody waits with it, so not long. */
+const BUSY_MS = 1000;
+
 const isWritable = (path: string): boolean => {
   try {
     accessSync(path, constants.W_OK);
@@ -94,7 +97,7 @@ export function openWorkshop(files: WorkshopFiles, migrations = MIGRATIONS): Db 
   const readOnlyFile = existsSync(files.database) && !isWritable(files.database);
   let client: Database.Database;
   try {
-    client = new Database(files.database, { readonly: readOnlyFile, timeout: 5000 });
+    client = new Database(files.database, { readonly: readOnlyFile, timeout: BUSY_MS });
   } catch (e) {
     throw new WorkshopUnavailable(
       `The workshop file ${files.database} cannot be opened (${(e as Error).message}). Check that it is there and that you may read and write it.`,

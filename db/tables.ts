@@ -14,7 +14,8 @@ import { frozenBatch } from "./weighIns";
 import { stored } from "../core/quantity";
 import { CONTACTS } from "../core/fit";
 
-const id = z.string().min(1).max(80);
+/** What names a row: letters, digits and strokes, so that it can stand in an address and in a file name. */
+const id = z.string().regex(/^[\w-]{1,80}$/, "is no id: letters, digits, - and _ only, at most 80");
 const at = stored.moment.int();
 /** What was worked out to a fraction of a millisecond. */
 const instant = stored.moment;
@@ -70,7 +71,14 @@ export const ROWS = {
     changed: Changed.nullable(),
     dossier: KeptDossier.nullable(),
   }),
-  photos: z.object({ id, pourId: id, fileName: PictureName, mime: z.string().max(40), bytes: z.number().int().min(0).max(1e9), addedAt: at }),
+  photos: z.object({
+    id,
+    pourId: id,
+    fileName: PictureName,
+    mime: z.enum(["image/jpeg", "image/png", "image/webp"]),
+    bytes: z.number().int().min(0).max(1e9),
+    addedAt: at,
+  }),
   patches: z.object({
     id,
     pair: z.string().max(500),

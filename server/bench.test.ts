@@ -265,6 +265,14 @@ describe("clocks", () => {
 });
 
 describe("programs that speak for a scale or a thermometer", () => {
+  it("say many temperatures at once, and the last is the shop's: one reading, worked out once", () => {
+    const rows = () => (w.db.$client.prepare("select count(*) as n from readings").get() as { n: number }).n;
+    const before = rows();
+    takeLines(w, Array.from({ length: 499 }, (_, i) => `temp ${(15 + i / 100).toFixed(2)} C`).join("\n"));
+    expect(rows()).toBe(before + 1);
+    expect(bench(w).shop.lastC).toBe(19.98);
+  });
+
   it("are heard for three seconds, and refused whole at a line that cannot be read", () => {
     takeLines(w, "hello jug scale\nweight 212.4 g stable\ntemp 19.5 C\n");
     expect(deviceState(w)).toMatchObject({ name: "jug scale", scale: { reading: { grams: 212.4, stable: true } }, thermometer: { celsius: 19.5 } });

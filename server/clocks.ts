@@ -14,6 +14,7 @@ import {
   lastReading,
   listClocks,
   listReadings,
+  readClock,
   clocksOfPour,
 } from "../db/clocks";
 import { getSettings, forecastOf } from "./settings";
@@ -100,6 +101,13 @@ function forget(w: Workshop, s: ClockState): void {
   }
 }
 
+/** How warm the shop is, and what was last read. */
+function shopView(w: Workshop): BenchView["shop"] {
+  const now = w.now();
+  const last = lastReading(w.db, now);
+  return { ...shopNow(readingsFor(w, []), forecastOf(w), now), lastAt: last?.at ?? null, lastC: last?.c ?? null };
+}
+
 /** Everything that runs, as it stands now. */
 export function bench(w: Workshop): BenchView {
   const now = w.now();
@@ -112,11 +120,10 @@ export function bench(w: Workshop): BenchView {
     forget(w, s);
     return false;
   });
-  const last = lastReading(w.db, now);
   return {
     now,
     clocks: states,
-    shop: { ...shopNow(readings, forecast, now), lastAt: last?.at ?? null, lastC: last?.c ?? null },
+    shop: shopView(w),
     forecast,
     waking,
   };
@@ -138,11 +145,13 @@ export function pourClocks(w: Workshop, pourId: string): ClockState[] {
 
 /** Starts a timer of a person's own. */
 export function startTimer(w: Workshop, body: unknown): ClockState {
-  const ask = parseOrRefuse(api.clocks.start.in, body);
+  const { key, ...ask } = parseOrRefuse(api.clocks.start.in, body);
+  const there = key && readClock(w.db, key);
+  if (there) return clockState(there, [], forecastOf(w), w.now());
   const h = ask.minutes / 60;
   const plannedC = forecastOf(w).dayC;
   const clock = clockFrom(
-    randomUUID(),
+    key ?? randomUUID(),
     { ...ask, rule: { kind: "fixed", hours: { low: h, typical: h, high: h } }, closes: null },
     { jobId: ask.jobId, pourId: null, weighId: ask.weighId, at: w.now(), plannedC },
   );
@@ -176,17 +185,21 @@ const FOLDED_AFTER = 48 * HOUR;
 /** A thermometer that talks all the time is written down this often. */
 const EVERY_MS = 60_000;
 
-/** Takes a temperature of the shop. One from a thermometer is kept once a minute. */
-export function takeReading(w: Workshop, body: unknown): BenchView["shop"] {
-  const { c, source } = parseOrRefuse(api.clocks.takeReading.in, body);
+/** Writes a temperature of the shop down. One from a thermometer is kept once a minute. */
+export function writeReading(w: Workshop, c: number, source: "typed" | "thermometer"): void {
   const now = w.now();
   const last = lastReading(w.db, now);
-  if (!(source === "thermometer" && last?.source === "thermometer" && now - last.at < EVERY_MS)) {
-    insertReading(w.db, { at: now, c }, source);
-    // Once an hour is enough.
-    if (!last || Math.floor(last.at / HOUR) !== Math.floor(now / HOUR)) foldReadings(w.db, now - FOLDED_AFTER);
-  }
-  return bench(w).shop;
+  if (source === "thermometer" && last?.source === "thermometer" && now - last.at < EVERY_MS) return;
+  insertReading(w.db, { at: now, c }, source);
+  // Once an hour is enough.
+  if (!last || Math.floor(last.at / HOUR) !== Math.floor(now / HOUR)) foldReadings(w.db, now - FOLDED_AFTER);
+}
+
+/** Takes a temperature of the shop, and says how warm it is now. */
+export function takeReading(w: Workshop, body: unknown): BenchView["shop"] {
+  const { c, source } = parseOrRefuse(api.clocks.takeReading.in, body);
+  writeReading(w, c, source);
+  return shopView(w);
 }
 
 /** Takes back what was typed in the last minutes by mistake; what a thermometer said stays. */

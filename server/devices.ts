@@ -1,6 +1,6 @@
 import type { DeviceState } from "../contract/bench";
 import { LineBuffer, readLine, type DeviceReading } from "../core/device";
-import { takeReading } from "./clocks";
+import { writeReading } from "./clocks";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
@@ -35,8 +35,10 @@ export function takeLines(w: Workshop, text: string): DeviceState {
     if (r.kind === "hello") s.name = r.name;
     else if (r.kind === "temperature") {
       s.thermometer = { celsius: r.celsius, at: now };
-      if (r.celsius >= -40 && r.celsius <= 80) takeReading(w, { c: r.celsius, source: "thermometer" });
     } else s.scale = { reading: r, at: now };
   }
+  // However many lines came, they came now: the last temperature is the shop's.
+  const c = readings.flatMap((r) => (r?.kind === "temperature" ? [r.celsius] : [])).at(-1);
+  if (c !== undefined && c >= -40 && c <= 80) writeReading(w, c, "thermometer");
   return deviceState(w);
 }

@@ -20,6 +20,9 @@ import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
+/** What a spreadsheet would take for a formula. Words only: a figure below 0 is no formula. */
+const FORMULA = /^[=+\-@\t\r]/;
+
 const ExportQuery = z.object({ format: z.enum(["json", "csv"]).catch("json"), scope: z.enum(["own", "all"]).catch("own") });
 
 /** The workshop's own materials, or all that are known, as a file. */
@@ -30,7 +33,7 @@ export function exportMaterials(w: Workshop, query: Record<string, unknown>): { 
   return {
     fileName: "materials.csv",
     mime: "text/csv; charset=utf-8",
-    text: Papa.unparse(materialRows(materials), { columns: materialColumns(materials), newline: "\r\n" }),
+    text: Papa.unparse(materialRows(materials), { columns: materialColumns(materials), newline: "\r\n", escapeFormulae: FORMULA }),
   };
 }
 

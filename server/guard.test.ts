@@ -22,6 +22,8 @@ describe("the front door", () => {
     ["a read by another site's script", { origin: "http://evil.example" }, 403],
     ["a picture another site shows", { fetchSite: "cross-site", fetchMode: "no-cors" }, 403],
     ["a link followed from another site", { fetchSite: "cross-site", fetchMode: "navigate" }, 200],
+    ["a method nobody needs", { method: "TRACE" }, 405],
+    ["an address that cannot be read", { path: "/jobs/%ff" }, 400],
     ["a form sent from another site", { method: "POST", fetchSite: "cross-site", fetchMode: "navigate" }, 403],
     ["a body at the limit", { method: "PUT", contentLength: String(BODY_LIMIT) }, 200],
     ["a body above it", { method: "PUT", contentLength: String(BODY_LIMIT + 1) }, 413],

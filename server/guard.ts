@@ -5,6 +5,16 @@ export const PHOTO_LIMIT = 12 * 1024 * 1024;
 export const BACKUP_LIMIT = 512 * 1024 * 1024;
 
 const SAFE = new Set(["GET", "HEAD", "OPTIONS"]);
+const KNOWN = new Set([...SAFE, "POST", "PUT", "PATCH", "DELETE"]);
+
+/** Whether an address can be read at all: every escape in it stands for letters. */
+const readable = (path: string): boolean => {
+  try {
+    return !decodeURIComponent(path).includes("\0");
+  } catch {
+    return false;
+  }
+};
 
 export interface Asked {
   method: string;
@@ -18,7 +28,7 @@ export interface Asked {
 }
 
 export interface Turned {
-  status: 403 | 413 | 421;
+  status: 400 | 403 | 405 | 413 | 421;
   message: string;
 }
 
@@ -43,11 +53,13 @@ export const bodyLimit = (path: string): number =>
 /**
  * Decides at the door whether a request is answered: only configured host names; only this very origin, or a program, which
  * names none, whatever the method; from elsewhere only a person following a link to a page; no body announced above the
- * limit. Null lets it in.
+ * limit; nothing by a method or an address that means nothing here. Null lets it in.
  */
 export function turnAway(a: Asked, hosts: readonly string[]): Turned | null {
   if (a.host === null || !hosts.includes(nameOf(a.host)))
     return { status: 421, message: "This workshop does not answer to that host name. Add it to ZESTY_HOSTS if it should." };
+  if (!KNOWN.has(a.method)) return { status: 405, message: `${a.method.slice(0, 20)} is nothing that can be asked for here.` };
+  if (!readable(a.path)) return { status: 400, message: "That address cannot be read: it has a broken escape in it." };
   const own = a.host.toLowerCase();
   const origin = a.origin?.toLowerCase() ?? null;
   const foreign = a.fetchSite !== null && a.fetchSite !== "same-origin" && a.fetchSite !== "none";

@@ -14,8 +14,9 @@ export const jobsInHand = (w: Workshop, limit = 60): { lines: JobLine[]; total: 
 export const jobsNamed = (w: Workshop, query: unknown): JobName[] => findJobs(w.db, parseOrRefuse(api.jobs.named.in, query).text.slice(0, 80), 30);
 
 export function createJob(w: Workshop, body: unknown): { id: string } {
-  const { name } = parseOrRefuse(api.jobs.make.in, body);
-  const id = randomUUID();
+  const { name, key } = parseOrRefuse(api.jobs.make.in, body);
+  const id = key ?? randomUUID();
+  if (key && readJob(w.db, key)) return { id };
   insertJob(w.db, id, newJob(name, readSettings(w.db).shopC), w.now());
   return { id };
 }

@@ -4,6 +4,7 @@ import { doubtsAbout, isBuiltIn, type Doubt, type Material } from "../core/mater
 import { deleteMaterial, listOwnMaterials, putMaterial } from "../db/materials";
 import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
+import { refuseStale } from "./stale";
 import { catalogue } from "./plans";
 import type { Workshop } from "./workshop";
 
@@ -17,16 +18,18 @@ export function allMaterials(w: Workshop): Material[] {
 
 /** Adds an entry of the workshop's own, usually a copy of another. The id in the body is replaced. */
 export function addMaterial(w: Workshop, body: unknown): { id: string; doubts: Doubt[] } {
-  const material = parseOrRefuse(api.materials.add.in, body);
-  const id = `own-${randomUUID()}`;
+  const { key, ...material } = parseOrRefuse(api.materials.add.in, body);
+  const id = `own-${key ?? randomUUID()}`;
   putMaterial(w.db, { ...material, id }, w.now());
   return { id, doubts: doubtsAbout(material) };
 }
 
 export function updateMaterial(w: Workshop, id: string, body: unknown): { id: string; doubts: Doubt[] } {
   if (isBuiltIn(id)) throw new Refusal(409, "built-in", "Built-in entries stay as they are: copy it and change the copy.");
-  if (!listOwnMaterials(w.db).some((m) => m.id === id)) throw new Refusal(404, "no-material", `There is no material "${id.slice(0, 60)}" of your own.`);
-  const material = parseOrRefuse(api.materials.save.in, body);
+  const there = listOwnMaterials(w.db).find((m) => m.id === id);
+  if (!there) throw new Refusal(404, "no-material", `There is no material "${id.slice(0, 60)}" of your own.`);
+  const { was, ...material } = parseOrRefuse(api.materials.save.in, body);
+  refuseStale(was, material, there, "This material", () => there);
   putMaterial(w.db, { ...material, id }, w.now());
   return { id, doubts: doubtsAbout(material) };
 }

@@ -3,8 +3,9 @@ import { randomUUID } from "node:crypto";
 import { type Patch } from "../core/log";
 import { changePatch, insertPatch, listPatchesOf, listRunningPatches, pairRunning, readPatch } from "../db/patches";
 import { parseOrRefuse } from "./parse";
-import { keepPicture, readPicture } from "./photos";
+import { keepPicture, readPicture, type KeptPicture } from "./photos";
 import { Refusal } from "./refusal";
+import { refuseStale } from "./stale";
 import type { Workshop } from "./workshop";
 
 const HOUR = 3_600_000;
@@ -28,8 +29,9 @@ export function getPatch(w: Workshop, id: string): Patch {
 
 /** Writes down what a patch test showed; a null outcome takes the judgement back. */
 export function judgePatch(w: Workshop, id: string, body: unknown): Patch {
-  const { outcome, notes } = parseOrRefuse(api.patches.judge.in, body);
+  const { outcome, notes, was } = parseOrRefuse(api.patches.judge.in, body);
   const before = getPatch(w, id);
+  refuseStale(was, notes === undefined ? {} : { notes }, before, "This patch test", () => before);
   // A slow cure looks clean at the edges first: clean is only believed after its time, tacky at any time.
   if (outcome === "clean" && w.now() < before.readyAt)
     throw new Refusal(422, "too-early", `Too early to call it clean: it needs ${Math.ceil((before.readyAt - w.now()) / HOUR)} more hours. Look again then.`);
@@ -43,7 +45,7 @@ export async function addPatchPhoto(w: Workshop, id: string, bytes: Buffer): Pro
   return keepPicture(w, bytes, ({ fileName }) => changePatch(w.db, id, { photoFile: fileName }) ?? getPatch(w, id));
 }
 
-export async function patchPhoto(w: Workshop, id: string): Promise<{ mime: string; bytes: Buffer }> {
+export async function patchPhoto(w: Workshop, id: string): Promise<KeptPicture> {
   const { photoFile } = getPatch(w, id);
   if (!photoFile) throw new Refusal(404, "no-photo", "This patch test has no photo.");
   return readPicture(w, photoFile);

@@ -91,11 +91,29 @@ export async function addPhoto(w: Workshop, pourId: string, bytes: Buffer, write
   );
 }
 
-/** Reads a kept picture by its file name, with its media type. */
-export async function readPicture(w: Workshop, fileName: string): Promise<{ mime: string; bytes: Buffer }> {
-  const kind = KINDS.find((k) => fileName.endsWith(`.${k.extension}`));
+/** A kept picture as it is handed out. `mime` is told by its bytes, whatever its entry says; null where they are no picture. */
+export interface KeptPicture {
+  mime: string | null;
+  bytes: Buffer;
+}
+
+/** The answer that carries a picture: nothing in it can run, and what is no picture is only ever saved. */
+export const pictureAnswer = ({ mime, bytes }: KeptPicture, cache: string): Response =>
+  new Response(new Uint8Array(bytes), {
+    headers: {
+      "Content-Type": mime ?? "application/octet-stream",
+      "Content-Length": String(bytes.length),
+      "Content-Disposition": mime === null ? "attachment" : "inline",
+      "Content-Security-Policy": "default-src 'none'; sandbox",
+      "Cache-Control": cache,
+    },
+  });
+
+/** Reads a kept picture by its file name. */
+export async function readPicture(w: Workshop, fileName: string): Promise<KeptPicture> {
   try {
-    return { mime: kind?.mime ?? "application/octet-stream", bytes: await fs.readFile(photoPath(w, fileName)) };
+    const bytes = await fs.readFile(photoPath(w, fileName));
+    return { mime: KINDS.find((k) => k.matches(bytes))?.mime ?? null, bytes };
   } catch (e) {
     if (e instanceof Refusal) throw e;
     throw new Refusal(404, "photo-gone", "The photo's file is missing from the photo folder.");
@@ -112,10 +130,10 @@ async function writeSynced(path: string, data: Buffer): Promise<void> {
   }
 }
 
-export async function openPhoto(w: Workshop, id: string): Promise<{ photo: Photo; bytes: Buffer }> {
+export async function openPhoto(w: Workshop, id: string): Promise<KeptPicture> {
   const photo = readPhoto(w.db, id);
   if (!photo) throw new Refusal(404, "no-photo", "There is no such photo.");
-  return { photo, bytes: (await readPicture(w, photo.fileName)).bytes };
+  return readPicture(w, photo.fileName);
 }
 
 export async function removePhoto(w: Workshop, id: string): Promise<{ ok: true }> {

@@ -13,6 +13,7 @@ import { getJob } from "./jobs";
 import { parseOrRefuse } from "./parse";
 import { catalogue, planJob, planKept, planOfPour } from "./plans";
 import { Refusal } from "./refusal";
+import { refuseStale } from "./stale";
 import type { Workshop } from "./workshop";
 
 const HOUR = 3_600_000;
@@ -46,6 +47,8 @@ export function mouldFor(w: Workshop, jobId: string, kind: "rubber" | "cast", mo
 }
 
 export interface MadePour {
+  /** Its id, where the act that makes it brought one. */
+  id?: string;
   jobId: string;
   kind: "rubber" | "cast";
   pourIndex: number;
@@ -68,7 +71,7 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
       ? { id: randomUUID(), name: `${dossier.job.name}, mould ${moulds.length + 1}`.slice(0, 100) }
       : null;
   const { demouldH } = made.snapshot;
-  const id = randomUUID();
+  const id = made.id ?? randomUUID();
   w.db.transaction(() => {
     insertPour(w.db, {
       id,
@@ -100,6 +103,9 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
 /** Logs a pour that has just been made, with the plan's numbers frozen. */
 export function logPour(w: Workshop, body: unknown): Pour {
   const ask = parseOrRefuse(api.log.enter.in, body);
+  // The same act sent again, its answer lost on the way: it is in the log already.
+  const there = ask.key && readPour(w.db, ask.key);
+  if (there) return there;
   const { dossier, snapshot } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
   // Nothing was weighed here, but what was cut and how warm it was belong to the day all the same.
   const actual: Actual = { parts: [], totalG: 0, cups: 1, witnessG: 0, stirredAt: null, shopC: readShopC(w), ...ask.cut };
@@ -111,6 +117,7 @@ export function logPour(w: Workshop, body: unknown): Pour {
     pouredAt: w.now(),
     snapshot: { ...snapshot, actual },
     dossier,
+    ...(ask.key ? { id: ask.key } : {}),
   });
   return getPour(w, id).pour;
 }
@@ -123,8 +130,9 @@ export function getPour(w: Workshop, id: string): { pour: Pour; photos: Photo[] 
 
 /** Writes down when it was opened and how it came out; opening ends its clocks, and starts those that run from it. */
 export function updatePour(w: Workshop, id: string, body: unknown): Pour {
-  const { opened, ...change } = parseOrRefuse(api.log.change.in, body);
+  const { opened, was, ...change } = parseOrRefuse(api.log.change.in, body);
   const before = getPour(w, id).pour;
+  refuseStale(was, change, before, "This pour", () => before);
   // Naming an outcome means it has been opened.
   const openedAt = opened === false ? null : opened === true || (change.outcome && before.openedAt === null) ? (before.openedAt ?? w.now()) : undefined;
   w.db.transaction(() => {

@@ -12,6 +12,7 @@ import { gateState, lanUrl } from "./gate";
 import { parseOrRefuse } from "./parse";
 import { planOfPour } from "./plans";
 import { getPour } from "./pours";
+import { refuseStale } from "./stale";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
@@ -59,8 +60,9 @@ export function mouldPage(w: Workshop, id: string): MouldPage {
 }
 
 export function updateMould(w: Workshop, id: string, body: unknown): MouldPage {
-  const { retired, ...change } = parseOrRefuse(api.rack.change.in, body);
+  const { retired, was, ...change } = parseOrRefuse(api.rack.change.in, body);
   const m = find(w, id);
+  refuseStale(was, change, m, "This mould", () => mouldPage(w, id));
   changeMould(w.db, id, { ...change, ...(retired === undefined ? {} : { retiredAt: retired ? (m.retiredAt ?? w.now()) : null }) });
   return mouldPage(w, id);
 }

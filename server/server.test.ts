@@ -1,5 +1,6 @@
 import Database from "better-sqlite3";
 import { spawnSync } from "node:child_process";
+import { randomUUID } from "node:crypto";
 import { closeSync, existsSync, mkdirSync, mkdtempSync, openSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync, writeSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -13,7 +14,7 @@ import { loadDemo } from "../db/demo";
 import { putMaterial } from "../db/materials";
 import { lockFolder } from "../db/lock";
 import { damageOf, workshopFiles } from "../db/open";
-import { bench } from "./clocks";
+import { bench, startTimer } from "./clocks";
 import { checkWorkshop } from "./check";
 import { damageMet, tendDaily } from "./daily";
 import { keptCopies, openKept } from "./kept";
@@ -110,6 +111,29 @@ describe("jobs", () => {
     updateJob(w, id, { baseRevision: getJob(w, id).revision, job: puck("D") });
     expect(getJob(w, id).canRedo).toBe(false);
     expect(go("undo")).toBe("B");
+  });
+
+  it("keep every state undo leads to, however often one has walked back and forth", () => {
+    const id = start(puck("0"));
+    const at = () => getJob(w, id).revision;
+    for (let i = 1; i <= 90; i++) updateJob(w, id, { baseRevision: at(), job: puck(String(i)) });
+    const go = (direction: "undo" | "redo") => undoJob(w, id, { baseRevision: at(), direction }).job.name;
+    for (let round = 0; round < 5; round++) {
+      for (let i = 0; i < 80; i++) go("undo");
+      for (let i = 0; i < 80; i++) go("redo");
+    }
+    for (let i = 91; i <= 130; i++) updateJob(w, id, { baseRevision: at(), job: puck(String(i)) });
+    const back: string[] = [];
+    while (getJob(w, id).canUndo) back.push(go("undo"));
+    expect(back.slice(0, 130)).toEqual(Array.from({ length: 130 }, (_, i) => String(129 - i)));
+  });
+
+  it("keep no more states than undo can reach", () => {
+    const id = start(puck("0"));
+    for (let i = 1; i <= 500; i++) updateJob(w, id, { baseRevision: getJob(w, id).revision, job: puck(String(i)) });
+    const kept = (w.db.$client.prepare("select count(*) as n from job_revisions where job_id = ?").get(id) as { n: number }).n;
+    expect(kept).toBeLessThanOrEqual(300 + 20 + 1);
+    expect(kept).toBeGreaterThanOrEqual(300);
   });
 
   it("refuse what no job can hold, by path", () => {
@@ -419,6 +443,46 @@ describe("photos", () => {
 
   it("never leave their folder", () => {
     for (const name of ["../workshop.sqlite", "/etc/passwd", "a/b.png", "..", ""]) expect(refused(() => photoPath(w, name)).code).toBe("bad-path");
+  });
+});
+
+describe("two pages on one thing", () => {
+  it("the later save of notes, cups and a material is told, and what both say alike is no conflict", () => {
+    const jobId = start();
+    const { id } = logPour(w, { jobId, jobRevision: getJob(w, jobId).revision, kind: "rubber" });
+    updatePour(w, id, { notes: "first", was: { notes: "" } });
+    const late = refused(() => updatePour(w, id, { notes: "second", was: { notes: "" } }));
+    expect([late.status, late.code, (late.detail.current as { notes: string }).notes]).toEqual([409, "stale", "first"]);
+    expect(updatePour(w, id, { notes: "first", faults: [], was: { notes: "", faults: [] } }).notes).toBe("first");
+    expect(updatePour(w, id, { notes: "from a program" }).notes).toBe("from a program");
+
+    const cup = (name: string) => ({ id: name, name, profile: { kind: "tapered" as const, bottomMm: 80, topMm: 90, heightMm: 100 } });
+    updateSettings(w, { cups: [cup("One")], was: { cups: [] } });
+    expect(refused(() => updateSettings(w, { cups: [cup("Two")], was: { cups: [] } })).code).toBe("stale");
+    expect(updateSettings(w, { workshopName: "Both", was: { workshopName: getSettings(w).workshopName } }).cups).toHaveLength(1);
+
+    const rubber = catalogueOf([]).rubbers[0]!;
+    const own = { ...rubber, id: addMaterial(w, { ...rubber, name: "Ours" }).id, name: "Ours" };
+    updateMaterial(w, own.id, { ...own, note: "by one", was: own });
+    expect(refused(() => updateMaterial(w, own.id, { ...own, note: "by two", was: own })).code).toBe("stale");
+    expect(ownMaterials(w).find((m) => m.id === own.id)?.note).toBe("by one");
+  });
+
+  it("an act sent again under its own key is the same act", () => {
+    const key = () => randomUUID();
+    const [a, b, c, d] = [key(), key(), key(), key()];
+    const made = [createJob(w, { name: "Once", key: a }), createJob(w, { name: "Once", key: a })];
+    expect(made[0]).toEqual(made[1]);
+    expect(jobsInHand(w).total).toBe(1);
+    const jobId = start();
+    const log = () => logPour(w, { jobId, jobRevision: getJob(w, jobId).revision, kind: "rubber", key: b });
+    expect(log().id).toBe(log().id);
+    expect(logbook(w, {}).total).toBe(1);
+    const timer = () => startTimer(w, { label: "Once", minutes: 5, key: c }).clock.id;
+    expect(timer()).toBe(timer());
+    const rubber = catalogueOf([]).rubbers[0]!;
+    expect(addMaterial(w, { ...rubber, key: d }).id).toBe(addMaterial(w, { ...rubber, key: d }).id);
+    expect(ownMaterials(w)).toHaveLength(1);
   });
 });
 

@@ -3,6 +3,7 @@ import { Settings } from "../core/workshop";
 import { readSettings, writeSettings } from "../db/settings";
 import type { Forecast } from "../core/cure";
 import { parseOrRefuse } from "./parse";
+import { refuseStale } from "./stale";
 import type { Workshop } from "./workshop";
 
 /** The machine's own time zone. */
@@ -22,11 +23,12 @@ export const setListen = (w: Workshop, listen: boolean): void => writeSettings(w
 
 /** Changes some settings and returns all. */
 export function updateSettings(w: Workshop, body: unknown): Settings {
-  const change = parseOrRefuse(api.settings.change.in, body);
-  const next = {
-    ...readSettings(w.db),
-    ...Object.fromEntries(Object.entries(change).filter(([k]) => typeof body === "object" && body !== null && k in body)),
-  };
+  const { was, ...change } = parseOrRefuse(api.settings.change.in, body);
+  const before = readSettings(w.db);
+  // The schema fills in what was not said; only what was said is a change.
+  const told = Object.fromEntries(Object.entries(change).filter(([k]) => typeof body === "object" && body !== null && Object.hasOwn(body, k)));
+  refuseStale(was, told, before, "The workshop’s settings", () => before);
+  const next = { ...before, ...told };
   const settings = Settings.parse(next);
   writeSettings(w.db, settings);
   return settings;

@@ -50,7 +50,8 @@ const KINDS: readonly MaterialKind[] = ["rubber", "cast", "surface", "release", 
 
 /** Reads a cell as the kind of value the same place holds in a built-in entry, else as a number or flag where it looks like one. */
 function readCell(path: string, text: string, sample: unknown): unknown {
-  const t = text.trim();
+  // A stroke before what a spreadsheet would take for a formula was put there when the table was written.
+  const t = text.trim().replace(/^'(?=[=+\-@])/, "");
   if (WORD_LISTS.has(path))
     return t === ""
       ? []

@@ -105,7 +105,7 @@ export interface ThinSection {
 
 /**
  * The section that bends worst when a fresh casting is held level by its back: bending moment of all beyond it over the
- * section modulus of its outline, hollow taken out [beam theory]. Null for pieces of one level.
+ * section modulus of its outline, hollow taken out [beam theory]. Null for pieces of one level, and where nothing bends.
  */
 export function thinnestSection(m: Body, family: Cast["family"], densityGMl: number, hollow: Hollowed | null): ThinSection | null {
   const levels = m.levels;
@@ -131,9 +131,10 @@ export function thinnestSection(m: Body, family: Cast["family"], densityGMl: num
     const stressMPa = ((moment - mass * l.zMm) * GRAVITY * 1e-3) / modulus;
     if (!worst || stressMPa > worst.stressMPa) worst = { atMm: l.zMm, stressMPa };
   }
-  if (!worst) return null;
+  // What has no weight bends nothing: a shell so thin that the outer sizes leave no stuff in it.
+  if (!worst || worst.stressMPa <= 0) return null;
   const strengthMPa = CAST_FAMILY[family].greenMPa;
-  return { ...worst, strengthMPa, margin: worst.stressMPa > 0 ? strengthMPa.low / worst.stressMPa : Infinity };
+  return { ...worst, strengthMPa, margin: strengthMPa.low / worst.stressMPa };
 }
 
 const holeAt = (hollow: Hollowed | null, z: number): Outline | null => hollow?.rows.find((r) => r.zMm >= z)?.outline ?? null;

@@ -261,6 +261,8 @@ describe("what goes inside", () => {
       ].map(([zMm, radiusMm]) => ({ zMm: zMm!, radiusMm: radiusMm! })),
     );
     const weak = thinnestSection(neck, "gypsum", 1.6, null)!;
+    // What has no weight bends nothing, and no margin is without end.
+    expect(thinnestSection(neck, "gypsum", 0, null)).toBeNull();
     expect(weak.atMm).toBeGreaterThan(50);
     expect(weak.atMm).toBeLessThan(75);
     expect(weak.margin).toBeLessThan(2);

@@ -112,7 +112,7 @@ describe("a mould being edited", () => {
     await pass(SAVE_DELAY_MS);
     doc.update({ note: "dry" });
     doc.leave();
-    expect(server.asked.at(-1)).toEqual({ place: "Top shelf", note: "dry" });
+    expect(server.asked.at(-1)).toEqual({ place: "Top shelf", note: "dry", was: { place: "", note: "" } });
     await pass(0);
     server.down = false;
     const again = open();
@@ -164,7 +164,7 @@ describe("settings being edited", () => {
     for (const workshopName of ["P", "Pe", "Per", "Peri"]) doc.update({ workshopName });
     doc.update({ shopC: 19 });
     await pass(SAVE_DELAY_MS);
-    expect(server.asked).toEqual([{ workshopName: "Peri", shopC: 19 }]);
+    expect(server.asked).toEqual([{ workshopName: "Peri", shopC: 19, was: { workshopName: "My workshop", shopC: 21 } }]);
     expect(doc.getState().save.kind).toBe("saved");
   });
 

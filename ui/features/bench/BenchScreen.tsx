@@ -52,6 +52,7 @@ export function BenchScreen({
   batches,
   planned,
   unread,
+  damage,
 }: {
   jobs: readonly JobCard[];
   totalJobs: number;
@@ -61,6 +62,8 @@ export function BenchScreen({
   planned: readonly PlannedStretch[];
   /** Stored entries that could not be read and are left out of what is shown. */
   unread: number;
+  /** What the last look at the file found; null while it is sound. */
+  damage: string | null;
 }) {
   const { wall } = useUnits();
   const now = useTicking(1000);
@@ -109,6 +112,15 @@ export function BenchScreen({
         </div>
       </div>
 
+      {damage !== null && (
+        <Caution>
+          The workshop’s file is damaged ({damage}): what is written now may be lost.{" "}
+          <Link href="/settings#copies" className="underline">
+            Open the newest copy that is sound
+          </Link>
+          , and have the disk looked at.
+        </Caution>
+      )}
       {unread > 0 && (
         <Caution>
           {unread === 1 ? "One stored entry" : `${unread} stored entries`} cannot be read and {unread === 1 ? "is" : "are"} left out here.{" "}

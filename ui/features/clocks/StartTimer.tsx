@@ -4,6 +4,7 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { useForm } from "react-hook-form";
 import * as z from "zod";
 import { EQUIPMENT, EQUIPMENT_KEYS } from "@/core/clock/kinds";
+import { useActKey } from "../../data/key";
 import { call } from "../../data/call";
 import { Form, FormFault, PickInput, QuantityInput, TextInput } from "../../form/Form";
 import { Dialog } from "../../kit/Dialog";
@@ -23,6 +24,7 @@ const QUICK_MIN = [1, 5, 10, 30, 60];
 /** A timer of one's own: what for, how long, and whether it holds the vacuum pot. */
 export function StartTimer({ onClose }: { onClose: () => void }) {
   const { refresh } = useBenchClocks();
+  const { key } = useActKey();
   const form = useForm({ resolver: zodResolver(Timer), defaultValues: { label: "", hours: null, equipment: null } });
   return (
     <Dialog open onOpenChange={(o) => !o && onClose()} title="Set a timer">
@@ -30,7 +32,9 @@ export function StartTimer({ onClose }: { onClose: () => void }) {
         form={form}
         onSubmit={async ({ label, hours, equipment }) => {
           mayAskToNotify();
-          const a = await call("clocks", "start", { body: { label, minutes: hours * 60, equipment, kind: equipment === "vacuum-pot" ? "degas" : "other" } });
+          const a = await call("clocks", "start", {
+            body: { key: key(), label, minutes: hours * 60, equipment, kind: equipment === "vacuum-pot" ? "degas" : "other" },
+          });
           if (!a.ok) return a.message;
           await refresh();
           onClose();

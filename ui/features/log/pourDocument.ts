@@ -2,6 +2,7 @@ import type { PourChange } from "@/contract/log";
 import type { Pour } from "@/core/log";
 import { call, type Sent } from "../../data/call";
 import { SavedDocument, type DraftStorage } from "../../data/savedDocument";
+import { wasOf } from "../../data/key";
 import { browserStorage } from "../../data/useSaved";
 
 /** What was written down of a pour and is not saved yet, laid over it. When it was opened is the server's to say. */
@@ -14,13 +15,13 @@ export const layPour = (pour: Pour, { opened, ...patch }: PourChange): Pour => {
 export const pourDocument = (
   initial: Pour,
   saved: (patch: PourChange) => void,
-  put: (patch: PourChange, keepalive: boolean) => Promise<Sent<Pour>> = (body, keepalive) =>
+  put: (patch: PourChange & { was: Record<string, unknown> }, keepalive: boolean) => Promise<Sent<Pour>> = (body, keepalive) =>
     call("log", "change", { params: { id: initial.id }, body, keepalive }),
   storage: DraftStorage = browserStorage(),
 ): SavedDocument<Pour, PourChange> =>
   new SavedDocument<Pour, PourChange>(initial, {
-    put: async (patch, _, { keepalive }) => {
-      const answer = await put(patch, keepalive);
+    put: async (patch, base, { keepalive }) => {
+      const answer = await put({ ...patch, was: wasOf(base, patch) }, keepalive);
       if (answer.ok && !keepalive) saved(patch);
       return answer;
     },

@@ -67,7 +67,7 @@ export function MaterialEditor({ material, onClose, onSaved }: { material: Mater
         form={form}
         className="space-y-4"
         onSubmit={async (body) => {
-          const answer = await call("materials", "save", { params: { id: material.id }, body });
+          const answer = await call("materials", "save", { params: { id: material.id }, body: { ...body, was: { ...material } } });
           if (!answer.ok) return answer.message;
           forget(material.id);
           notice.good(`${body.name} is saved.`);

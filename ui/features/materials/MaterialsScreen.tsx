@@ -7,6 +7,7 @@ import { useState } from "react";
 import { isBuiltIn, catalogueOf, type Material, type MaterialKind } from "@/core/material";
 import { Tabs } from "../../kit/Tabs";
 import { notice } from "../../kit/notice";
+import { useActKey } from "../../data/key";
 import { call } from "../../data/call";
 import { useUnits } from "../../kit/units";
 import { fieldsOf, type FieldSpec, rangeAt, valueAt } from "./fields";
@@ -29,6 +30,7 @@ const COMPARED = 3;
 /** Browse, compare and copy materials; edit the workshop's own. */
 export function MaterialsScreen({ own }: { own: readonly Material[] }) {
   const router = useRouter();
+  const act = useActKey();
   const [kind, setKind] = useState<MaterialKind>("rubber");
   const [text, setText] = useState("");
   const [compared, setCompared] = useState<string[]>([]);
@@ -53,8 +55,9 @@ export function MaterialsScreen({ own }: { own: readonly Material[] }) {
   };
   const copy = async (m: Material) => {
     const made: Material = { ...m, name: `${m.name}, ours`.slice(0, 80), provenance: "My data sheet", copiedFrom: m.id };
-    const answer = await call("materials", "add", { body: made });
+    const answer = await call("materials", "add", { body: { ...made, key: act.key() } });
     if (!answer.ok) return notice.bad(answer.message);
+    act.answered();
     setEditing({ ...made, id: answer.data.id });
     router.refresh();
   };

@@ -1,6 +1,7 @@
 import type { Patch } from "@/core/log";
 import { call, type Sent } from "../../data/call";
 import { SavedDocument, type DraftStorage } from "../../data/savedDocument";
+import { wasOf } from "../../data/key";
 import { browserStorage } from "../../data/useSaved";
 
 export interface PatchNotes {
@@ -10,12 +11,12 @@ export interface PatchNotes {
 /** What is written down of a patch test. Its judgement is an act of its own: it may come too early, and is refused then. */
 export const patchDocument = (
   initial: Patch,
-  put: (body: PatchNotes, keepalive: boolean) => Promise<Sent<Patch>> = (body, keepalive) =>
+  put: (body: PatchNotes & { was: Record<string, unknown> }, keepalive: boolean) => Promise<Sent<Patch>> = (body, keepalive) =>
     call("patches", "judge", { params: { id: initial.id }, body, keepalive }),
   storage: DraftStorage = browserStorage(),
 ): SavedDocument<Patch, PatchNotes> =>
   new SavedDocument<Patch, PatchNotes>(initial, {
-    put: (patch, _, { keepalive }) => put(patch, keepalive),
+    put: (patch, base, { keepalive }) => put({ ...patch, was: wasOf(base, patch) }, keepalive),
     lay: (view, { notes }) => ({ ...view, notes }),
     draft: { key: `zesty-patch-${initial.id}`, read: ({ notes }) => (typeof notes === "string" ? { notes } : null) },
     storage,

@@ -1,6 +1,7 @@
 import type { MouldChange, MouldPage } from "@/contract/log";
 import { call, type Sent } from "../../data/call";
 import { SavedDocument, type DraftStorage } from "../../data/savedDocument";
+import { wasOf } from "../../data/key";
 import { browserStorage } from "../../data/useSaved";
 
 /** What was changed of a mould and is not saved yet, laid over its page. What follows from it, such as its life, is the server's to say. */
@@ -18,12 +19,15 @@ export const layMould = (page: MouldPage, change: MouldChange): MouldPage => ({
 /** A mould's page as it is edited. A name may stand empty while it is typed; it is saved once it says something. */
 export const mouldDocument = (
   initial: MouldPage,
-  put: (change: MouldChange, keepalive: boolean) => Promise<Sent<MouldPage>> = (body, keepalive) =>
+  put: (change: MouldChange & { was: Record<string, unknown> }, keepalive: boolean) => Promise<Sent<MouldPage>> = (body, keepalive) =>
     call("rack", "change", { params: { id: initial.mould.id }, body, keepalive }),
   storage: DraftStorage = browserStorage(),
 ): SavedDocument<MouldPage, MouldChange> =>
   new SavedDocument<MouldPage, MouldChange>(initial, {
-    put: ({ name, ...rest }, _, { keepalive }) => put(name === undefined || name.trim() === "" ? rest : { ...rest, name }, keepalive),
+    put: ({ name, ...rest }, base, { keepalive }) => {
+      const change = name === undefined || name.trim() === "" ? rest : { ...rest, name };
+      return put({ ...change, was: wasOf(base.mould, change) }, keepalive);
+    },
     lay: layMould,
     draft: {
       key: `zesty-mould-${initial.mould.id}`,

@@ -6,6 +6,7 @@ import { useFieldArray, useForm, useWatch } from "react-hook-form";
 import * as z from "zod";
 import { Cup, CUP_FIELDS, CUP_POINT_FIELDS, cupBrimMl } from "@/core/weigh";
 import { ChoiceInput, Form, GroupFault, TableInput, TextInput } from "../../form/Form";
+import { freshId } from "../../data/key";
 import { useUnits } from "../../kit/units";
 
 const KINDS = [
@@ -50,7 +51,7 @@ export function Cups({ cups, save }: { cups: readonly Cup[]; save: (cups: Cup[])
       <Form
         form={form}
         onSubmit={async (cup) => {
-          save([...cups, { id: crypto.randomUUID(), ...cup }]);
+          save([...cups, { id: freshId(), ...cup }]);
           form.reset(blank);
         }}
       >

@@ -6,6 +6,7 @@ import { FORECAST_FIELDS, NEW_JOB_FIELDS, type Settings } from "@/core/workshop"
 import { mayAskToNotify, SoundSwitch } from "../clocks/SoundSwitch";
 import { NumberOf } from "../../form/NumberOf";
 import { useSaved } from "../../data/useSaved";
+import { Conflict } from "../shell/Conflict";
 import { Backup } from "./Backup";
 import { Copies } from "./Copies";
 import { Cups } from "./Cups";
@@ -65,7 +66,16 @@ export function SettingsScreen({
 }) {
   const [{ view: s, save: saving }, document] = useSaved<Settings, SettingsChange>(() => settingsDocument(initial));
   const save = (patch: SettingsChange) => document.update(patch);
-  const state = saving.kind === "failed" ? saving.message : saving.kind === "saved" ? (s === initial ? null : "Saved") : "Saving";
+  const state =
+    saving.kind === "failed"
+      ? saving.message
+      : saving.kind === "conflict"
+        ? "Not saved"
+        : saving.kind === "saved"
+          ? s === initial
+            ? null
+            : "Saved"
+          : "Saving";
   const f = s.forecast ?? { dayC: s.shopC, nightC: s.shopC, dayFromMin: 480, dayToMin: 1200 };
   return (
     <div className="space-y-4 pb-10 pt-2">
@@ -75,6 +85,7 @@ export function SettingsScreen({
           {state}
         </p>
       </div>
+      <Conflict save={saving} document={document} what="The workshop’s settings" />
       <div className="grid items-start gap-4 lg:grid-cols-2">
         <div className="space-y-4">
           <Section id="hours" title="Name and hours">

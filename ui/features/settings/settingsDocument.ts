@@ -2,6 +2,7 @@ import type { SettingsChange } from "@/contract/workshop";
 import type { Settings } from "@/core/workshop";
 import { call, type Sent } from "../../data/call";
 import { SavedDocument, type DraftStorage } from "../../data/savedDocument";
+import { wasOf } from "../../data/key";
 import { browserStorage } from "../../data/useSaved";
 
 const known = <T extends object>(patch: T): Partial<T> => Object.fromEntries(Object.entries(patch).filter(([, v]) => v !== undefined)) as Partial<T>;
@@ -9,11 +10,12 @@ const known = <T extends object>(patch: T): Partial<T> => Object.fromEntries(Obj
 /** The workshop's settings as they are edited: quick changes leave as one, and answers cannot overtake each other. */
 export const settingsDocument = (
   initial: Settings,
-  put: (body: SettingsChange, keepalive: boolean) => Promise<Sent<Settings>> = (body, keepalive) => call("settings", "change", { body, keepalive }),
+  put: (body: SettingsChange & { was: Record<string, unknown> }, keepalive: boolean) => Promise<Sent<Settings>> = (body, keepalive) =>
+    call("settings", "change", { body, keepalive }),
   storage: DraftStorage = browserStorage(),
 ): SavedDocument<Settings, SettingsChange> =>
   new SavedDocument<Settings, SettingsChange>(initial, {
-    put: (patch, _, { keepalive }) => put(patch, keepalive),
+    put: (patch, base, { keepalive }) => put({ ...patch, was: wasOf(base, patch) }, keepalive),
     lay: (settings, patch) => ({ ...settings, ...known(patch) }) as Settings,
     draft: {
       key: "zesty-settings",

@@ -4,6 +4,7 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { useRouter } from "next/navigation";
 import { useForm } from "react-hook-form";
 import * as z from "zod";
+import { useActKey } from "../../data/key";
 import { call } from "../../data/call";
 import { Form, FormFault, TextInput } from "../../form/Form";
 import { Dialog } from "../../kit/Dialog";
@@ -13,6 +14,7 @@ const NewJob = z.object({ name: z.string().trim().min(1, "Give the job a name, s
 /** Names a job and opens it. */
 export function NewJobDialog({ onClose }: { onClose: () => void }) {
   const router = useRouter();
+  const { key } = useActKey();
   const form = useForm({ resolver: zodResolver(NewJob), defaultValues: { name: "" } });
   return (
     <Dialog open onOpenChange={(o) => !o && onClose()} title="Start a job" description="One job is one piece: its master, its mould and what you cast in it.">
@@ -20,7 +22,7 @@ export function NewJobDialog({ onClose }: { onClose: () => void }) {
         form={form}
         className="space-y-4"
         onSubmit={async ({ name }) => {
-          const made = await call("jobs", "make", { body: { name } });
+          const made = await call("jobs", "make", { body: { key: key(), name } });
           if (!made.ok) return made.message;
           onClose();
           router.push(`/jobs/${made.data.id}`);

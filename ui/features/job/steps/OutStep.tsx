@@ -12,6 +12,7 @@ import { Pick } from "../../../kit/Pick";
 import { notice } from "../../../kit/notice";
 import { call } from "../../../data/call";
 import type { Pour } from "@/core/log";
+import { useActKey } from "../../../data/key";
 import { useUnits } from "../../../kit/units";
 import { CutFields } from "../../weigh/CutFields";
 import { VerdictMark } from "../../../kit/VerdictMark";
@@ -123,12 +124,14 @@ function Clock({
   const router = useRouter();
   const now = useNow();
   const [busy, setBusy] = useState(false);
+  const act = useActKey();
   const log = async () => {
     setBusy(true);
     const saved = await document.flush();
     const answer = saved
       ? await call("log", "enter", {
           body: {
+            key: act.key(),
             jobId: id,
             jobRevision: document.getState().revision,
             kind,
@@ -141,6 +144,7 @@ function Clock({
     setBusy(false);
     if (!answer) return notice.bad("Not logged: the job itself could not be saved yet. See the note on top.");
     if (!answer.ok) return notice.bad(answer.message);
+    act.answered();
     notice.good(`${title} is in the log. Its clock is running.`);
     router.refresh();
   };
