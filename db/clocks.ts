@@ -3,11 +3,13 @@ import { randomUUID } from "node:crypto";
 import { Clock, clockFrom } from "../core/clock";
 import { snapshotDocument } from "../core/plan";
 import type { TemperatureReading } from "../core/cure";
-import { soundRows } from "./odd";
+import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { clocks, pours, readings } from "./schema";
 
 const toClock = (r: { document: unknown }): Clock => Clock.parse(r.document);
+const named = (db: Db, id: string, r: { document: unknown }): Clock => readNamed(db, "clocks", id, () => toClock(r));
+const sound = (db: Db, rows: readonly { id: string; document: unknown }[]): Clock[] => soundRows(db, "clocks", rows, (r) => r.id, toClock);
 
 export function insertClocks(db: Db, list: readonly Clock[]): void {
   for (const c of list) db.insert(clocks).values({ id: c.id, jobId: c.jobId, pourId: c.pourId, startedAt: c.startedAt, endedAt: c.endedAt, document: c }).run();
@@ -15,25 +17,22 @@ export function insertClocks(db: Db, list: readonly Clock[]): void {
 
 /** Clocks that run, and those that ended after `since`, oldest first. One that cannot be read is left out, and named. */
 export const listClocks = (db: Db, since: number): Clock[] =>
-  soundRows(
+  sound(
     db,
-    "clocks",
     db
       .select({ id: clocks.id, document: clocks.document })
       .from(clocks)
       .where(or(isNull(clocks.endedAt), gte(clocks.endedAt, since)))
       .orderBy(asc(clocks.startedAt))
       .all(),
-    (r) => r.id,
-    toClock,
   );
 
 export const clocksOfPour = (db: Db, pourId: string): Clock[] =>
-  db.select({ document: clocks.document }).from(clocks).where(eq(clocks.pourId, pourId)).orderBy(asc(clocks.startedAt)).all().map(toClock);
+  sound(db, db.select({ id: clocks.id, document: clocks.document }).from(clocks).where(eq(clocks.pourId, pourId)).orderBy(asc(clocks.startedAt)).all());
 
 export function readClock(db: Db, id: string): Clock | null {
   const row = db.select({ document: clocks.document }).from(clocks).where(eq(clocks.id, id)).get();
-  return row ? toClock(row) : null;
+  return row ? named(db, id, row) : null;
 }
 
 /** Changes one clock in place; null where there is no such clock. */
@@ -42,7 +41,7 @@ export function changeClock(db: Db, id: string, change: (c: Clock) => Clock): Cl
     (tx) => {
       const row = tx.select({ document: clocks.document }).from(clocks).where(eq(clocks.id, id)).get();
       if (!row) return null;
-      const next = change(toClock(row));
+      const next = change(named(db, id, row));
       tx.update(clocks).set({ document: next, endedAt: next.endedAt, startedAt: next.startedAt }).where(eq(clocks.id, id)).run();
       return next;
     },
@@ -121,20 +120,26 @@ export function adoptCuring(db: Db): void {
   db.transaction(() =>
     insertClocks(
       db,
-      bare.map((p) => {
-        const s = snapshotDocument.parse(p.snapshot);
-        return clockFrom(
-          randomUUID(),
-          {
-            kind: p.kind === "rubber" ? "cure" : "demould",
-            label: `${s.jobName}: ${s.what.toLowerCase()}`.slice(0, 120),
-            rule: { kind: "fixed", hours: s.demouldH },
-            closes: null,
-            equipment: null,
-          },
-          { jobId: p.jobId, pourId: p.id, weighId: null, at: p.pouredAt, plannedC: s.shopC },
-        );
-      }),
+      soundRows(
+        db,
+        "pours",
+        bare,
+        (p) => p.id,
+        (p) => {
+          const s = snapshotDocument.parse(p.snapshot);
+          return clockFrom(
+            randomUUID(),
+            {
+              kind: p.kind === "rubber" ? "cure" : "demould",
+              label: `${s.jobName}: ${s.what.toLowerCase()}`.slice(0, 120),
+              rule: { kind: "fixed", hours: s.demouldH },
+              closes: null,
+              equipment: null,
+            },
+            { jobId: p.jobId, pourId: p.id, weighId: null, at: p.pouredAt, plannedC: s.shopC },
+          );
+        },
+      ),
     ),
   );
 }

@@ -1,9 +1,14 @@
+import * as z from "zod";
+import { Changed, FaultKeySchema, type FaultKey } from "../core/plan";
 import { and, asc, desc, eq, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
 import { Range } from "../core/material";
 import type { MouldLine } from "../core/log";
 import { contains } from "./contains";
+import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { jobs, moulds, pours } from "./schema";
+
+const FaultList = z.array(FaultKeySchema);
 
 const count = (which: SQL): SQL<number> => sql<number>`coalesce(sum(case when ${pours.kind} = 'cast' and ${which} then 1 else 0 end), 0)`;
 /** The family in the newest cast's frozen numbers. */
@@ -60,12 +65,12 @@ export function listRack(db: Db, f: RackFilter): { moulds: MouldLine[]; total: n
     .limit(f.pageSize)
     .offset(f.page * f.pageSize)
     .all();
-  return { moulds: rows.map(toLine), total };
+  return { moulds: soundRows(db, "moulds", rows, (r) => r.id, toLine), total };
 }
 
 export function readMould(db: Db, id: string): MouldLine | null {
   const row = lines(db).where(eq(moulds.id, id)).get();
-  return row ? toLine(row) : null;
+  return row ? readNamed(db, "moulds", id, () => toLine(row)) : null;
 }
 
 export interface MouldChange {
@@ -100,8 +105,8 @@ export function mouldCost(db: Db, m: { id: string; jobId: string; madeAt: number
 export const mouldCasts = (
   db: Db,
   mouldId: string,
-): { id: string; pouredAt: number; outcome: string | null; sprueMm: number | null; volumeMl: number; faults: unknown; changed: unknown }[] =>
-  db
+): { id: string; pouredAt: number; outcome: string | null; sprueMm: number | null; volumeMl: number; faults: FaultKey[]; changed: Changed | null }[] => {
+  const rows = db
     .select({
       id: pours.id,
       pouredAt: pours.pouredAt,
@@ -116,6 +121,14 @@ export const mouldCasts = (
     .orderBy(asc(pours.pouredAt))
     .limit(2000)
     .all();
+  return soundRows(
+    db,
+    "pours",
+    rows,
+    (r) => r.id,
+    (r) => ({ ...r, faults: FaultList.parse(r.faults), changed: r.changed === null ? null : Changed.parse(r.changed) }),
+  );
+};
 
 /** Which cast of its mould a pour was, from 1. */
 export const castNumber = (db: Db, mouldId: string, pouredAt: number): number =>

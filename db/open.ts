@@ -47,15 +47,18 @@ function newestApplied(client: Database.Database): number | null {
   return row.at;
 }
 
-/** Damage of a database file in its own words; null where it is sound. */
-export function damageOf(client: Database.Database): string | null {
+/** Damage of a database file in its own words, at most so many; none where it is sound. `whole` also holds indices against rows. */
+export function damagesOf(client: Database.Database, most = 1, whole = false): string[] {
   try {
-    const said = String(client.pragma("quick_check(1)", { simple: true }));
-    return said === "ok" ? null : said.slice(0, 200);
+    const said = (client.pragma(`${whole ? "integrity_check" : "quick_check"}(${most})`) as Record<string, unknown>[]).flatMap((r) =>
+      Object.values(r).map(String),
+    );
+    return said.length === 1 && said[0] === "ok" ? [] : said.map((s) => s.slice(0, 200));
   } catch (e) {
-    return e instanceof Error ? e.message : String(e);
+    return [e instanceof Error ? e.message : String(e)];
   }
 }
+export const damageOf = (client: Database.Database): string | null => damagesOf(client)[0] ?? null;
 
 /** How long a change waits for another program that holds the file, ms. Everybody waits with it, so not long. */
 const BUSY_MS = 1000;

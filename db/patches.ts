@@ -2,11 +2,16 @@ import { and, asc, desc, eq, isNull } from "drizzle-orm";
 import * as z from "zod";
 import type { Patch } from "../core/log";
 import type { PatchResult } from "../core/material";
+import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { patches } from "./schema";
 
 const Between = z.tuple([z.string(), z.string()]);
-const toPatch = (r: typeof patches.$inferSelect): Patch => ({ ...r, between: Between.parse(r.between) });
+type Row = typeof patches.$inferSelect;
+const toPatch = (r: Row): Patch => ({ ...r, between: Between.parse(r.between) });
+
+const named = (db: Db, r: Row): Patch => readNamed(db, "patches", r.id, () => toPatch(r));
+const sound = (db: Db, rows: readonly Row[]): Patch[] => soundRows(db, "patches", rows, (r) => r.id, toPatch);
 
 export const insertPatch = (db: Db, p: Patch): void => {
   db.transaction((tx) => tx.insert(patches).values(p).run());
@@ -14,7 +19,7 @@ export const insertPatch = (db: Db, p: Patch): void => {
 
 export function readPatch(db: Db, id: string): Patch | null {
   const row = db.select().from(patches).where(eq(patches.id, id)).get();
-  return row ? toPatch(row) : null;
+  return row ? named(db, row) : null;
 }
 
 export function changePatch(db: Db, id: string, change: Partial<Pick<Patch, "endedAt" | "outcome" | "notes" | "photoFile">>): Patch | null {
@@ -26,11 +31,11 @@ export function changePatch(db: Db, id: string, change: Partial<Pick<Patch, "end
 
 /** Tests that still cure, the next to be ready first. */
 export const listRunningPatches = (db: Db): Patch[] =>
-  db.select().from(patches).where(isNull(patches.endedAt)).orderBy(asc(patches.readyAt)).limit(100).all().map(toPatch);
+  sound(db, db.select().from(patches).where(isNull(patches.endedAt)).orderBy(asc(patches.readyAt)).limit(100).all());
 
 /** Tests of one pair, newest first. */
 export const listPatchesOf = (db: Db, pair: string): Patch[] =>
-  db.select().from(patches).where(eq(patches.pair, pair)).orderBy(desc(patches.startedAt)).limit(20).all().map(toPatch);
+  sound(db, db.select().from(patches).where(eq(patches.pair, pair)).orderBy(desc(patches.startedAt)).limit(20).all());
 
 /** The latest answer for each pair. */
 export function patchResults(db: Db): PatchResult[] {
@@ -46,5 +51,5 @@ export const pairRunning = (db: Db, pair: string): Patch | null => {
     .from(patches)
     .where(and(eq(patches.pair, pair), isNull(patches.endedAt)))
     .get();
-  return row ? toPatch(row) : null;
+  return row ? named(db, row) : null;
 };

@@ -8,8 +8,8 @@ import { say } from "../core/quantity";
 import { readJob } from "../db/jobs";
 import { readCalendar, writeCalendar } from "../db/calendar";
 import { listMoulds, mouldYields } from "../db/pours";
-import { OddRowError } from "../db/odd";
 import { readSettings } from "../db/settings";
+import { orOdd } from "./odd";
 import { parseOrRefuse } from "./parse";
 import { planJob } from "./plans";
 import { Refusal } from "./refusal";
@@ -72,19 +72,10 @@ export function saveCalendar(w: Workshop, body: unknown): CalendarView {
   return calendarView(w);
 }
 
-/** The calendar, or null where its row cannot be read: the bench stands without it. */
-function readableCalendar(w: Workshop): CalendarView | null {
-  try {
-    return calendarView(w);
-  } catch (e) {
-    if (e instanceof OddRowError) return null;
-    throw e;
-  }
-}
-
 /** What the calendar has for the next days. */
 export function coming(w: Workshop): Coming[] {
-  const view = readableCalendar(w);
+  // The bench stands without a calendar that cannot be read.
+  const view = orOdd(() => calendarView(w));
   if (!view) return [];
   const { calendar, tasks, now } = view;
   const { units } = readSettings(w.db);

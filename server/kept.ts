@@ -3,7 +3,7 @@ import { copyFileSync, existsSync, linkSync, mkdirSync, readdirSync, readFileSyn
 import { join } from "node:path";
 import * as z from "zod";
 import { KEPT_WHYS, type KeptCopy, type KeptWhy } from "../contract/workshop";
-import { openWorkshop } from "../db/open";
+import { damagesOf, openWorkshop } from "../db/open";
 import { pictureNames } from "../db/tables";
 import { Refusal } from "./refusal";
 import { syncFolder, tidyPictures } from "./sweep";
@@ -90,8 +90,8 @@ export function openKept(w: Workshop, name: string): { workshop: Workshop; kept:
   copyFileSync(join(folder, "workshop.sqlite"), trial);
   try {
     const db = openWorkshop({ ...w.files, database: trial });
-    const verdict = db.$client.pragma("integrity_check", { simple: true });
-    if (verdict !== "ok") throw new Refusal(422, "damaged", `That copy is damaged (${String(verdict).slice(0, 100)}): choose another. Nothing was changed.`);
+    const [damage] = damagesOf(db.$client, 1, true);
+    if (damage !== undefined) throw new Refusal(422, "damaged", `That copy is damaged (${damage}): choose another. Nothing was changed.`);
     goOn(db.$client, w.db.$client);
     db.$client.pragma("wal_checkpoint(TRUNCATE)");
     db.$client.close();

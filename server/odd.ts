@@ -9,6 +9,16 @@ export const oddMet = (w: Workshop): OddRow[] => oddSeen(w.db);
 /** What to say where a page cannot be shown because of a row that cannot be read; null for any other error. */
 export const oddWords = (e: unknown): string | null => (e instanceof OddRowError ? e.message : null);
 
+/** What a use case found, or null where a row it needs cannot be read. */
+export function orOdd<T>(find: () => T): T | null {
+  try {
+    return find();
+  } catch (e) {
+    if (e instanceof OddRowError) return null;
+    throw e;
+  }
+}
+
 /** Every row that cannot be read, found by reading all of them. */
 export const oddEntries = (w: Workshop): OddRow[] => oddRows(w.db).map(({ table, key, why }) => ({ table, key, why }));
 

@@ -1,14 +1,14 @@
 import { api } from "../contract";
 import { RackFilter, type MouldPage, type PourAdvice, type RackLine } from "../contract/log";
 import QRCode from "qrcode";
-import { z } from "zod";
 import { buildScene } from "../core/draw";
-import { Changed, FaultKeySchema } from "../core/plan";
+import { Changed } from "../core/plan";
 import { adviseNext, costPerGood, didHelp, expectedCasts, lifeLeft } from "../core/rack";
 import { type MouldLine } from "../core/log";
 import { castNumber, changeMould, listRack, mouldCasts, mouldCost, readMould } from "../db/moulds";
 import type { Pour } from "../core/log";
 import { gateState, lanUrl } from "./gate";
+import { orOdd } from "./odd";
 import { parseOrRefuse } from "./parse";
 import { planOfPour } from "./plans";
 import { getPour } from "./pours";
@@ -39,17 +39,8 @@ function find(w: Workshop, id: string): MouldLine {
 
 const castsOf = (w: Workshop, id: string): MouldPage["casts"] =>
   mouldCasts(w.db, id).map((c) => {
-    const faults = z.array(FaultKeySchema).parse(c.faults);
-    const changed = c.changed === null ? null : Changed.parse(c.changed);
-    return {
-      id: c.id,
-      pouredAt: c.pouredAt,
-      outcome: c.outcome,
-      sprueMm: c.sprueMm,
-      faults,
-      changed,
-      helped: didHelp(changed?.key ?? null, { outcome: c.outcome, faults }),
-    };
+    const { id: pourId, pouredAt, outcome, sprueMm, faults, changed } = c;
+    return { id: pourId, pouredAt, outcome, sprueMm, faults, changed, helped: didHelp(changed?.key ?? null, c) };
   });
 
 /** A mould's own page: what it is, where it lives, and its history. */
@@ -106,7 +97,8 @@ export function nextChangeFor(w: Workshop, mouldId: string | null): Changed | nu
     .filter((c) => c.outcome !== null)
     .at(-1);
   if (!last || last.outcome === "good") return null;
-  const { pour } = getPour(w, last.id);
-  const [first] = pourAdvice(w, pour).next;
+  // Advice leans on a pour that may not be readable; the batch at hand does not.
+  const pour = orOdd(() => getPour(w, last.id).pour);
+  const [first] = pour ? pourAdvice(w, pour).next : [];
   return first ? { key: first.key, text: first.change.slice(0, 300) } : null;
 }

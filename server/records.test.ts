@@ -7,15 +7,16 @@ import { listOpenWeighIns } from "../db/weighIns";
 import { readDossier } from "../db/pours";
 import { backupStream, openBackup, previewBackup, restoreBackup } from "./backup";
 import { calendarView, coming } from "./calendar";
-import { bench } from "./clocks";
+import { bench, pourClocks } from "./clocks";
 import { Shops, START } from "./fixtures/shop";
 import { getJob, jobsInHand, undoJob, updateJob } from "./jobs";
 import { allMaterials, updateMaterial, removeMaterial } from "./materials";
-import { oddEntries, oddMet, removeOdd, takeOut } from "./odd";
+import { oddEntries, oddMet, orOdd, removeOdd, takeOut } from "./odd";
 import { catalogue, planJob, planOfPour } from "./plans";
-import { getPour, logbook, logPour, poursOfJob } from "./pours";
-import { pourAdvice, rack } from "./rack";
-import { actOnBatch, beginWeighing, finishBatch, getWeighing } from "./weighIns";
+import { getPatch, runningPatches } from "./patches";
+import { getPour, logbook, logPour, poursOfJob, yields } from "./pours";
+import { mouldPage, nextChangeFor, pourAdvice, rack } from "./rack";
+import { actOnBatch, beginWeighing, finishBatch, getWeighing, openBatches } from "./weighIns";
 import { openAt, type Workshop } from "./workshop";
 
 const shops = new Shops();
@@ -168,6 +169,48 @@ describe("one odd row", () => {
     const p = await previewBackup(b, stream(bytes));
     restoreBackup(b, { token: p.token, way: "replace" });
     expect(jobsInHand(b).lines).toHaveLength(6);
+  });
+
+  it.each([
+    ["moulds", "expected", "demo-mould-10"],
+    ["patches", "between", "odd-patch"],
+    ["clocks", "document", "demo-pour-03-demould"],
+    ["pours", "faults", "demo-pour-12"],
+    ["pours", "snapshot", "demo-pour-12"],
+    ["pours", "dossier", "demo-pour-12"],
+    ["jobs", "document", "demo-comet-drawer-pull"],
+    ["materials", "document", "own-comet-pewter"],
+    ["settings", "value", "workshop"],
+  ])("in %s.%s takes no page with it, whatever lies there", (table, column, key) => {
+    for (const odd of ['"a word"', '{"low":"soft"}', "[7]"]) {
+      let w = shops.open(true);
+      w.db.$client
+        .prepare("insert into patches values ('odd-patch', 'a|b', 'rubber-cast', '[\"a\",\"b\"]', 20, ?, ?, null, null, '', null)")
+        .run(shops.now, shops.now + 1);
+      w.db.$client.prepare(`update "${table}" set "${column}" = ? where ${table === "settings" ? "key" : "id"} = ?`).run(odd, key);
+      // A start goes through all that is adopted and put in order.
+      w = shops.reopen(w);
+      expect(jobsInHand(w).total).toBe(7);
+      expect(bench(w).clocks.length).toBeGreaterThan(0);
+      runningPatches(w);
+      openBatches(w);
+      coming(w);
+      allMaterials(w);
+      expect(rack(w, {}).total).toBe(5);
+      expect(logbook(w, {}).total).toBe(18);
+      yields(w);
+      // Pages of one thing are shown, or say in words which entry it is.
+      const pages: (() => unknown)[] = [
+        () => mouldPage(w, "demo-mould-10"),
+        () => nextChangeFor(w, "demo-mould-10"),
+        () => pourClocks(w, "demo-pour-03"),
+        () => getPour(w, "demo-pour-12"),
+        () => getPatch(w, "odd-patch"),
+        () => planJob(w, getJob(w, "demo-comet-drawer-pull")),
+        () => calendarView(w),
+      ];
+      for (const page of pages) orOdd(page);
+    }
   });
 
   it("says in words why it cannot be read, and can be taken out as a file and removed; sound rows cannot", () => {

@@ -179,7 +179,7 @@ export const worstBulge = (bulges: readonly Bulge[]): Bulge | null =>
   bulges.reduce<Bulge | null>((worst, b) => (worst === null || b.mostMm.typical > worst.mostMm.typical ? b : worst), null);
 
 /** Thickest wall looked for, mm. */
-const MOST_WALL_MM = 150;
+export const MOST_WALL_MM = 150;
 
 export interface LeastWall {
   /** Wall at which the typical bulge, and the whole band, stay inside the tolerance, mm; null when none up to 150 mm does. */

@@ -13,7 +13,7 @@ const INK = "#1d2330";
 
 /** Bulge and rubber against the wall: what more rubber buys. The band runs from stiff rubber with held edges to soft with hinged ones. */
 export const BulgeChart = memo(function BulgeChart({ points, toleranceMm, wallMm }: { points: readonly TradePoint[]; toleranceMm: number; wallMm: number }) {
-  const { system } = useUnits();
+  const { system, fmt } = useUnits();
   const shown = (mm: number) => (system === "us" ? mm / 25.4 : mm);
   const unit = system === "us" ? "in" : "mm";
   const at = (of: (p: TradePoint) => number) => points.map((p) => ({ x: shown(p.wallMm), y: shown(of(p)) }));
@@ -85,7 +85,12 @@ export const BulgeChart = memo(function BulgeChart({ points, toleranceMm, wallMm
   };
   return (
     <div className="h-64">
-      <Line data={data} options={options} role="img" aria-label={`Bulge against wall, from ${points[0]?.wallMm ?? 0} to ${last} mm`} />
+      <Line
+        data={data}
+        options={options}
+        role="img"
+        aria-label={`Bulge against wall, from ${fmt(points[0]?.wallMm ?? 0, "length")} to ${fmt(last, "length")}`}
+      />
     </div>
   );
 });

@@ -1,8 +1,9 @@
 "use client";
 
-import { format } from "date-fns";
 import { Printer } from "lucide-react";
 import Link from "next/link";
+import { useUnits } from "../../kit/units";
+import { formatIn } from "../../kit/zone";
 
 /** A label of 60 × 40 mm for one mould: its name, its place, and a picture that opens its page. */
 export function LabelScreen({
@@ -22,6 +23,7 @@ export function LabelScreen({
   open: boolean;
   svg: string;
 }) {
+  const { zone } = useUnits();
   return (
     <div className="space-y-4 pb-10 pt-2 print:m-0 print:p-0">
       <style>{`@page { size: 60mm 40mm; margin: 0 } @media print { html, body { width: 60mm; height: 40mm } body > * { padding: 0 !important; margin: 0 !important } main { padding: 0 } }`}</style>
@@ -51,7 +53,7 @@ export function LabelScreen({
         <div className="flex min-w-0 flex-col" style={{ fontSize: "3.4mm", lineHeight: 1.15 }}>
           <b style={{ fontSize: "4.2mm", overflowWrap: "anywhere" }}>{name}</b>
           {place && <span style={{ marginTop: "1mm" }}>{place}</span>}
-          <span style={{ marginTop: "auto", fontSize: "2.8mm" }}>born {format(madeAt, "d MMM yyyy")}</span>
+          <span style={{ marginTop: "auto", fontSize: "2.8mm" }}>born {formatIn(madeAt, "d MMM yyyy", zone)}</span>
           <span style={{ fontSize: "2mm", overflowWrap: "anywhere" }}>{url}</span>
         </div>
       </div>

@@ -129,7 +129,7 @@ function JacketFields() {
           fault={remark?.message}
           onChange={(k) => edit((j) => ({ ...j, jacket: JACKET_KEYS.find((s) => s === k) ?? "none" }))}
         />
-        {make && <JobField path="mould.jacketMm" empty={`usually ${make.thicknessMm} mm`} />}
+        {make && <JobField path="mould.jacketMm" empty={`usually ${fmt(make.thicknessMm, "length")}`} />}
       </div>
       {make && built && (
         <>

@@ -3,7 +3,7 @@
 import dynamic from "next/dynamic";
 import { memo, useDeferredValue, useMemo } from "react";
 import { JACKET_KEYS, JACKETS, pick } from "@/core/material";
-import { hardnessAnswers, stretchIn, type StrengthDecision } from "@/core/mould";
+import { hardnessAnswers, MOST_WALL_MM, stretchIn, type StrengthDecision } from "@/core/mould";
 import { boardsFor } from "@/core/plan";
 import { Pick } from "../../../kit/Pick";
 import { Figure } from "../../../kit/controls";
@@ -122,7 +122,7 @@ function WallDrag() {
   const shownWallMm = useDeferredValue(wallMm);
   const trade = useMemo(() => tradeOff(JSON.parse(question) as TradeQuestion), [question]);
   const set = (v: number) => edit((j) => ({ ...j, mould: withWall(j.mould, layout.kind, v) }));
-  const atLeast = (mm: number | null) => (mm === null ? "none up to 150 mm" : fmt(mm, "length"));
+  const atLeast = (mm: number | null) => (mm === null ? `none up to ${fmt(MOST_WALL_MM, "length")}` : fmt(mm, "length"));
   return (
     <div className="space-y-2">
       <h3 className="text-lg font-bold">{layout.kind === "skin" ? "Thickness of the skin" : "Thickness of the walls"}</h3>
