@@ -19,7 +19,3 @@ export function useActKey(): { key: () => string; answered: () => void } {
     answered: useCallback(() => void (kept.current = null), []),
   };
 }
-
-/** What the server is known to say of the things a change touches. */
-export const wasOf = (view: object, change: object): Record<string, unknown> =>
-  Object.fromEntries(Object.keys(change).flatMap((k) => (Object.hasOwn(view, k) ? [[k, (view as Record<string, unknown>)[k]]] : [])));

@@ -5,21 +5,12 @@ import { mouldDocument } from "../features/rack/mouldDocument";
 import { settingsDocument } from "../features/settings/settingsDocument";
 import type { Sent } from "./call";
 import { flushAll, RETRY_MS, SAVE_DELAY_MS } from "./savedDocument";
+import { fakeStorage } from "./fixtures/storage";
 
 beforeEach(() => void jest.useFakeTimers());
 afterEach(() => void jest.useRealTimers());
 const pass = (ms: number) => jest.advanceTimersByTimeAsync(ms);
 const down = { ok: false, status: 0, error: "unreachable", message: "no answer", current: null, detail: {} } as const;
-
-function fakeStorage() {
-  const kept = new Map<string, string>();
-  return {
-    kept,
-    getItem: (k: string) => kept.get(k) ?? null,
-    setItem: (k: string, v: string) => void kept.set(k, v),
-    removeItem: (k: string) => void kept.delete(k),
-  };
-}
 
 const blank: MouldPage = {
   mould: {

@@ -253,3 +253,7 @@ export class SavedDocument<V, P extends object> {
     }
   }
 }
+
+/** What the server is known to say of the things a change touches. */
+export const wasOf = (view: object, change: object): Record<string, unknown> =>
+  Object.fromEntries(Object.keys(change).flatMap((k) => (Object.hasOwn(view, k) ? [[k, (view as Record<string, unknown>)[k]]] : [])));

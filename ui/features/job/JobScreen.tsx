@@ -9,6 +9,7 @@ import { dossierOf, type Job } from "@/core/record";
 import { pick, type Catalogue } from "@/core/material";
 import { heldByLog, STEP_IDS, type StepId } from "@/core/plan";
 import { plan as planOf } from "@/core/plan/plan";
+import { Conflict } from "../../form/Conflict";
 import { Tabs } from "../../kit/Tabs";
 import { Caution } from "../../kit/controls";
 import { notice } from "../../kit/notice";
@@ -270,32 +271,24 @@ function SaveWord({ save }: { save: SaveState<JobView> }) {
 }
 
 function Trouble({ save, document }: { save: SaveState<JobView>; document: JobDocument }) {
-  if (save.kind !== "failed" && save.kind !== "conflict") return null;
+  if (save.kind === "conflict") {
+    const { name } = save.theirs.job;
+    return (
+      <Conflict resolve={document.resolve} more="Undo reaches the other either way.">
+        This job was saved somewhere else since this page read it{name ? ` (there it is called “${name}”)` : ""}.
+      </Conflict>
+    );
+  }
+  if (save.kind !== "failed") return null;
   return (
     <div role="alert" className="card space-y-2 !border-2 !border-no p-3">
       <p className="flex gap-2 font-semibold">
         <TriangleAlert className="shrink-0 text-no" aria-hidden="true" />
-        {save.kind === "failed"
-          ? save.message
-          : `This job was saved somewhere else since this page read it${save.theirs.job.name ? ` (there it is called “${save.theirs.job.name}”)` : ""}. Nothing was overwritten. Which one stays?`}
+        {save.message}
       </p>
-      <div className="flex flex-wrap gap-2">
-        {save.kind === "failed" ? (
-          <button type="button" className="btn" onClick={() => void document.flush()}>
-            Try again
-          </button>
-        ) : (
-          <>
-            <button type="button" className="btn btn-main" onClick={() => document.resolve("mine")}>
-              Keep what is on this page
-            </button>
-            <button type="button" className="btn" onClick={() => document.resolve("theirs")}>
-              Take the other one
-            </button>
-            <span className="hint self-center">Undo reaches the other either way.</span>
-          </>
-        )}
-      </div>
+      <button type="button" className="btn" onClick={() => void document.flush()}>
+        Try again
+      </button>
     </div>
   );
 }

@@ -3,6 +3,7 @@ import type { Sent } from "../../data/call";
 import { RETRY_MS, SAVE_DELAY_MS } from "../../data/savedDocument";
 import type { JobView } from "@/contract/jobs";
 import { JobDocument } from "./jobDocument";
+import { fakeStorage } from "../../data/fixtures/storage";
 
 const view = (job: Job, revision: number): JobView => ({ id: "j", job, revision, updatedAt: 0, putAwayAt: null, canUndo: revision > 1, canRedo: false });
 const named =
@@ -28,16 +29,6 @@ function fakeServer() {
     },
   };
   return server;
-}
-
-function fakeStorage() {
-  const kept = new Map<string, string>();
-  return {
-    kept,
-    getItem: (k: string) => kept.get(k) ?? null,
-    setItem: (k: string, v: string) => void kept.set(k, v),
-    removeItem: (k: string) => void kept.delete(k),
-  };
 }
 
 const around = (server: ReturnType<typeof fakeServer>, storage: ReturnType<typeof fakeStorage>) => ({

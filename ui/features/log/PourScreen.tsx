@@ -16,7 +16,7 @@ import { PartList } from "../job/steps/PartList";
 import type { PourAdvice, PourChange } from "@/contract/log";
 import { call } from "../../data/call";
 import type { SaveState } from "../../data/savedDocument";
-import { Conflict } from "../shell/Conflict";
+import { Conflict } from "../../form/Conflict";
 import { useSaved } from "../../data/useSaved";
 import { pourDocument } from "./pourDocument";
 import type { Photo, Pour } from "@/core/log";
@@ -90,7 +90,7 @@ export function PourScreen({
         {s.kind === "rubber" ? `${s.what} of rubber` : s.what}, {s.jobName}
       </h1>
       <Fault large>{fault}</Fault>
-      <Conflict save={save} document={document} what="This pour" />
+      {save.kind === "conflict" && <Conflict resolve={document.resolve}>This pour was changed somewhere else since this page read it.</Conflict>}
       <div className="grid items-start gap-4 lg:grid-cols-2">
         <div className="space-y-4">
           <section aria-labelledby="clock" className="card min-h-60 space-y-2 p-4">

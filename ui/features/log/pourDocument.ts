@@ -1,8 +1,7 @@
 import type { PourChange } from "@/contract/log";
 import type { Pour } from "@/core/log";
 import { call, type Sent } from "../../data/call";
-import { SavedDocument, type DraftStorage } from "../../data/savedDocument";
-import { wasOf } from "../../data/key";
+import { SavedDocument, wasOf, type DraftStorage } from "../../data/savedDocument";
 import { browserStorage } from "../../data/useSaved";
 
 /** What was written down of a pour and is not saved yet, laid over it. When it was opened is the server's to say. */

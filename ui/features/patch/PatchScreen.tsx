@@ -9,7 +9,7 @@ import { Choice } from "../../kit/Choice";
 import { Fault } from "../../kit/controls";
 import type { Patch } from "@/core/log";
 import { call, type Sent } from "../../data/call";
-import { Conflict } from "../shell/Conflict";
+import { Conflict } from "../../form/Conflict";
 import { useSaved } from "../../data/useSaved";
 import { patchDocument, type PatchNotes } from "./patchDocument";
 import { fromNow, useNow, When } from "../../kit/When";
@@ -43,7 +43,7 @@ export function PatchScreen({ initial }: { initial: Patch }) {
         Patch test: {patch.between[1]} on {patch.between[0]}
       </h1>
       <Fault large>{fault}</Fault>
-      <Conflict save={save} document={document} what="This patch test" />
+      {save.kind === "conflict" && <Conflict resolve={document.resolve}>This patch test was changed somewhere else since this page read it.</Conflict>}
       <section aria-label="Clock" className="card space-y-1 p-4">
         <p className="figure text-4xl">
           {patch.endedAt !== null ? "Judged" : now === null ? "…" : now >= patch.readyAt ? "Ready to judge" : `Judge it ${fromNow(patch.readyAt, now)}`}

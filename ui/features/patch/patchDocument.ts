@@ -1,7 +1,6 @@
 import type { Patch } from "@/core/log";
 import { call, type Sent } from "../../data/call";
-import { SavedDocument, type DraftStorage } from "../../data/savedDocument";
-import { wasOf } from "../../data/key";
+import { SavedDocument, wasOf, type DraftStorage } from "../../data/savedDocument";
 import { browserStorage } from "../../data/useSaved";
 
 export interface PatchNotes {

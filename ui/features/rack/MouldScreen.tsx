@@ -11,7 +11,7 @@ import { useUnits } from "../../kit/units";
 import { When } from "../../kit/When";
 import { LifeBar } from "./RackScreen";
 import type { MouldChange, MouldPage } from "@/contract/log";
-import { Conflict } from "../shell/Conflict";
+import { Conflict } from "../../form/Conflict";
 import { useSaved } from "../../data/useSaved";
 import { mouldDocument } from "./mouldDocument";
 import { Fold } from "../../kit/Fold";
@@ -61,7 +61,7 @@ export function MouldScreen({ initial }: { initial: MouldPage }) {
         </div>
       </div>
       <Fault large>{fault}</Fault>
-      <Conflict save={state} document={document} what="This mould" />
+      {state.kind === "conflict" && <Conflict resolve={document.resolve}>This mould was changed somewhere else since this page read it.</Conflict>}
       <div className="grid items-start gap-4 lg:grid-cols-2">
         <div className="space-y-4">
           <section aria-labelledby="life" className="card space-y-3 p-4">

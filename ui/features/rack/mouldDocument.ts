@@ -1,7 +1,6 @@
 import type { MouldChange, MouldPage } from "@/contract/log";
 import { call, type Sent } from "../../data/call";
-import { SavedDocument, type DraftStorage } from "../../data/savedDocument";
-import { wasOf } from "../../data/key";
+import { SavedDocument, wasOf, type DraftStorage } from "../../data/savedDocument";
 import { browserStorage } from "../../data/useSaved";
 
 /** What was changed of a mould and is not saved yet, laid over its page. What follows from it, such as its life, is the server's to say. */

@@ -6,7 +6,7 @@ import { FORECAST_FIELDS, NEW_JOB_FIELDS, type Settings } from "@/core/workshop"
 import { mayAskToNotify, SoundSwitch } from "../clocks/SoundSwitch";
 import { NumberOf } from "../../form/NumberOf";
 import { useSaved } from "../../data/useSaved";
-import { Conflict } from "../shell/Conflict";
+import { Conflict } from "../../form/Conflict";
 import { Backup } from "./Backup";
 import { Copies } from "./Copies";
 import { Cups } from "./Cups";
@@ -85,7 +85,9 @@ export function SettingsScreen({
           {state}
         </p>
       </div>
-      <Conflict save={saving} document={document} what="The workshop’s settings" />
+      {saving.kind === "conflict" && (
+        <Conflict resolve={document.resolve}>The workshop’s settings were changed somewhere else since this page read them.</Conflict>
+      )}
       <div className="grid items-start gap-4 lg:grid-cols-2">
         <div className="space-y-4">
           <Section id="hours" title="Name and hours">

@@ -1,8 +1,7 @@
 import type { SettingsChange } from "@/contract/workshop";
 import type { Settings } from "@/core/workshop";
 import { call, type Sent } from "../../data/call";
-import { SavedDocument, type DraftStorage } from "../../data/savedDocument";
-import { wasOf } from "../../data/key";
+import { SavedDocument, wasOf, type DraftStorage } from "../../data/savedDocument";
 import { browserStorage } from "../../data/useSaved";
 
 const known = <T extends object>(patch: T): Partial<T> => Object.fromEntries(Object.entries(patch).filter(([, v]) => v !== undefined)) as Partial<T>;
