@@ -131,6 +131,20 @@ test("the keyboard reaches every screen, every step and every job", async ({ pag
   await expect(page.getByLabel("Name of the job")).toHaveValue("By keyboard");
 });
 
+test("a list is found through by its first letters, and its keys are no shortcuts", async ({ page }) => {
+  await startJob(page, "By its letters");
+  await toStep(page, "Pairing");
+  const list = page.getByRole("combobox", { name: "Which rubber?" });
+  await list.focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("listbox")).toBeVisible();
+  await page.keyboard.type("Tin 30", { delay: 30 });
+  await expect(page.getByRole("option", { name: /^Tin 30 A/ })).toBeFocused();
+  await page.keyboard.press("Enter");
+  await expect(list).toHaveText(/^Tin 30 A/);
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+});
+
 test("switching units changes every number shown and nothing that is stored", async ({ page }) => {
   const id = await startJob(page, "Both systems");
   await page.getByRole("radio", { name: "Cylinder", exact: true }).click();

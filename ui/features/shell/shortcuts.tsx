@@ -39,6 +39,7 @@ export function useShortcuts(list: readonly Shortcut[]): void {
   useEffect(() => offer(list), [offer, list]);
 }
 
-/** True where a key press belongs to what is being typed. */
+/** True where a key press belongs to what is being typed: into a field, or into a list that is found through by its first letters. */
 export const inField = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName));
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ["INPUT", "TEXTAREA"].includes(target.tagName) || target.closest("[role=listbox], [role=combobox]") !== null);
