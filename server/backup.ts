@@ -2,22 +2,7 @@ import stable from "fast-json-stable-stringify";
 import { api } from "../contract";
 import type { BackupPreview } from "../contract/workshop";
 import { randomUUID } from "node:crypto";
-import {
-  createReadStream,
-  existsSync,
-  mkdirSync,
-  openSync,
-  closeSync,
-  fsyncSync,
-  promises as fs,
-  readdirSync,
-  readFileSync,
-  readSync,
-  renameSync,
-  rmSync,
-  statSync,
-  writeSync,
-} from "node:fs";
+import { createReadStream, existsSync, mkdirSync, promises as fs, readdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { strToU8, unzipSync, Zip, ZipDeflate, ZipPassThrough } from "fflate";
 import * as z from "zod";
@@ -45,10 +30,9 @@ import { BACKUP_LIMIT, readWithin, tooLarge } from "./guard";
 import { exportLog } from "./logCsv";
 import { parseOrRefuse } from "./parse";
 import { getSettings } from "./settings";
-import { isPicture } from "./photos";
 import { codeOf, Refusal } from "./refusal";
 import { dropKept, keepCopy } from "./kept";
-import { syncFolder, tidyPictures } from "./sweep";
+import { isPicture, isWhole, lostPictures, tidyPictures, writePictures } from "./pictures";
 import { zipSums, crc32 } from "./zipsums";
 import type { Workshop } from "./workshop";
 
@@ -148,33 +132,6 @@ export function backupStream(w: Workshop): ReadableStream<Uint8Array> {
       stopped = true;
     },
   });
-}
-
-/** Whether a picture lies in its folder and is what its name says. */
-function isWhole(w: Workshop, name: string): boolean {
-  const path = join(w.files.photos, name);
-  if (!existsSync(path)) return false;
-  const head = Buffer.alloc(16);
-  const file = openSync(path, "r");
-  try {
-    return isPicture(name, head.subarray(0, readSync(file, head, 0, 16, 0)));
-  } finally {
-    closeSync(file);
-  }
-}
-
-/** Pictures the log speaks of that are missing from the disk, damaged, or not as long as they were when they came. */
-export function lostPictures(w: Workshop): Set<string> {
-  const lengths = new Map([...readTable(w.db, "photos")].map((p) => [String(p.fileName), Number(p.bytes)]));
-  return new Set(
-    [...pictureNames(w.db)]
-      .filter((name) => {
-        if (!isWhole(w, name)) return true;
-        const length = lengths.get(name);
-        return length !== undefined && statSync(join(w.files.photos, name)).size !== length;
-      })
-      .sort(),
-  );
 }
 
 interface Opened {
@@ -312,36 +269,6 @@ export async function previewBackup(w: Workshop, body: ReadableStream<Uint8Array
 }
 
 /**
- * Writes pictures under another name first, reads them back, and only then gives them theirs: a disk that fills up leaves none
- * cut short. One that lies there damaged is mended; one that lies there whole is left.
- */
-function writePhotos(w: Workshop, photos: Map<string, Uint8Array>): void {
-  mkdirSync(w.files.photos, { recursive: true });
-  for (const [name, bytes] of photos) {
-    const path = join(w.files.photos, name);
-    const sum = crc32(bytes);
-    const same = (at: string): boolean => existsSync(at) && statSync(at).size === bytes.length && crc32(readFileSync(at)) === sum;
-    if (same(path)) continue;
-    const part = join(w.files.photos, `${name.slice(0, 36)}.part`);
-    try {
-      rmSync(part, { force: true });
-      const file = openSync(part, "wx");
-      try {
-        for (let done = 0; done < bytes.length;) done += writeSync(file, bytes, done);
-        fsyncSync(file);
-      } finally {
-        closeSync(file);
-      }
-      if (!same(part)) throw bad(`The picture ${name} could not be written whole: the disk may be full or failing.`);
-      renameSync(part, path);
-    } finally {
-      rmSync(part, { force: true });
-    }
-  }
-  syncFolder(w.files.photos);
-}
-
-/**
  * Rows as they are to be written: entries of pictures that are nowhere to be had are left out, and revisions go on from those
  * here, so that a page opened before the restore cannot save over what comes after it.
  */
@@ -386,7 +313,7 @@ export function restoreBackup(w: Workshop, body: unknown): { added: number; chan
   const { listen } = getSettings(w);
   opened.tables.settings = opened.tables.settings.map((row) => ({ ...row, value: { ...Settings.parse(row.value), listen } }));
   const aside = keepCopy(w, "before-restore");
-  writePhotos(w, opened.photos);
+  writePictures(w, opened.photos);
   const tables = settled(w, opened);
   let [added, changed] = [0, 0];
   try {

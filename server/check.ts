@@ -1,7 +1,7 @@
 import { existsSync, readdirSync } from "node:fs";
 import type { WorkshopCheck } from "../contract/workshop";
 import { damagesOf } from "../db/open";
-import { lostPictures } from "./backup";
+import { lostPictures } from "./pictures";
 import { oddEntries } from "./odd";
 import type { Workshop } from "./workshop";
 

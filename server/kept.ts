@@ -6,7 +6,7 @@ import { KEPT_WHYS, type KeptCopy, type KeptWhy } from "../contract/workshop";
 import { damagesOf, openWorkshop } from "../db/open";
 import { pictureNames } from "../db/tables";
 import { Refusal } from "./refusal";
-import { syncFolder, tidyPictures } from "./sweep";
+import { syncFolder, tidyPictures } from "./pictures";
 import { forgetWorkshop, openAt, type Workshop } from "./workshop";
 
 const About = z.object({ at: z.number(), why: z.enum(KEPT_WHYS) });

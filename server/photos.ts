@@ -6,25 +6,8 @@ import { deletePhoto, insertPhoto, readPhoto } from "../db/pours";
 import { PHOTO_LIMIT, readWithin, tooLarge } from "./guard";
 import { getPour } from "./pours";
 import { Refusal } from "./refusal";
-import { tidyPictures } from "./sweep";
+import { pictureKind, tidyPictures } from "./pictures";
 import type { Workshop } from "./workshop";
-
-const KINDS: { mime: string; extension: string; matches: (b: Buffer) => boolean }[] = [
-  { mime: "image/jpeg", extension: "jpg", matches: (b) => b.length > 3 && b[0] === 0xff && b[1] === 0xd8 && b[2] === 0xff },
-  {
-    mime: "image/png",
-    extension: "png",
-    matches: (b) => b.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])),
-  },
-  {
-    mime: "image/webp",
-    extension: "webp",
-    matches: (b) => b.subarray(0, 4).toString("latin1") === "RIFF" && b.subarray(8, 12).toString("latin1") === "WEBP",
-  },
-];
-
-/** True where bytes are the kind of picture that a name ends in. */
-export const isPicture = (fileName: string, bytes: Buffer): boolean => KINDS.some((k) => fileName.endsWith(`.${k.extension}`) && k.matches(bytes));
 
 /** Path of a photo inside the photo folder. The name is our own, but a name that leaves the folder is refused all the same. */
 export function photoPath(w: Workshop, fileName: string): string {
@@ -48,7 +31,7 @@ export async function keepPicture<T>(
 ): Promise<T> {
   if (bytes.length === 0) throw new Refusal(400, "empty", "That photo is empty: choose another file.");
   if (bytes.length > PHOTO_LIMIT) throw new Refusal(413, "too-large", tooLarge(PHOTO_LIMIT));
-  const kind = KINDS.find((k) => k.matches(bytes));
+  const kind = pictureKind(bytes);
   if (!kind) throw new Refusal(415, "not-a-photo", "That file is not a JPEG, PNG or WebP picture: choose another file.");
   const id = randomUUID();
   const fileName = `${id}.${kind.extension}`;
@@ -113,7 +96,7 @@ export const pictureAnswer = ({ mime, bytes }: KeptPicture, cache: string): Resp
 export async function readPicture(w: Workshop, fileName: string): Promise<KeptPicture> {
   try {
     const bytes = await fs.readFile(photoPath(w, fileName));
-    return { mime: KINDS.find((k) => k.matches(bytes))?.mime ?? null, bytes };
+    return { mime: pictureKind(bytes)?.mime ?? null, bytes };
   } catch (e) {
     if (e instanceof Refusal) throw e;
     throw new Refusal(404, "photo-gone", "The photo's file is missing from the photo folder.");

@@ -4,7 +4,7 @@ import { adoptOlder } from "../db/adopt";
 import { lockFolder } from "../db/lock";
 import { damageOf, openWorkshop, workshopFiles, WorkshopUnavailable, type Db, type WorkshopFiles } from "../db/open";
 
-import { tidyPictures } from "./sweep";
+import { tidyPictures } from "./pictures";
 
 /** The open workshop: its database, its files and its clock. Use cases take it as their first argument. */
 export interface Workshop {

@@ -1,7 +1,7 @@
 import { headers } from "next/headers";
 import { doorState } from "@/server/doorway";
 import { GATE_HEADER } from "@/server/gate";
-import { lostPictures } from "@/server/backup";
+import { lostPictures } from "@/server/pictures";
 import { keptCopies } from "@/server/kept";
 import { oddEntries } from "@/server/odd";
 import { forecastOf, getSettings } from "@/server/settings";
