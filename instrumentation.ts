@@ -1,15 +1,17 @@
 /** Runs once as the server starts: opens the gate to the network where the workshop asks for it. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
-  const [{ tendGate }, { tendDaily }, { workshop, WorkshopTaken, WorkshopUnavailable }] = await Promise.all([
+  const [{ tendGate }, { dailyDue, metDamage }, { startErrand }, { workshop, WorkshopTaken, WorkshopUnavailable }] = await Promise.all([
     import("./server/gate"),
     import("./server/daily"),
+    import("./server/errands"),
     import("./server/workshop"),
   ]);
   // A copy a day, and a look at the file: asked about often, done when due.
   const tend = () => {
     try {
-      tendDaily(workshop());
+      const w = workshop();
+      if (dailyDue(w)) startErrand(w, { do: "daily" }, metDamage);
     } catch (e) {
       console.error(e);
     }

@@ -6,8 +6,8 @@ const config = {
   modulePathIgnorePatterns: ["/.next/"],
   moduleNameMapper: { "^@/(.*)$": "<rootDir>/$1", "^manifold-3d$": "<rootDir>/node_modules/manifold-3d/manifold.js" },
   setupFiles: ["<rootDir>/jest.seed.ts"],
-  // Solid geometry comes as a module only; it is translated like our own.
-  transformIgnorePatterns: ["/node_modules/(?!manifold-3d/)"],
+  // Some come as modules only; they are translated like our own.
+  transformIgnorePatterns: ["/node_modules/(?!(manifold-3d|stream-json|stream-chain)/)"],
   transform: {
     "^.+\\.(tsx?|js)$": ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, target: "es2022" }, module: { type: "commonjs" } }],
   },

@@ -27,10 +27,10 @@ export default function BenchPage() {
       name,
       updatedAt,
       opening: line.job.mould.opening,
-      castName: p.cast?.name ?? null,
-      rubberName: p.rubber?.name ?? null,
-      tally: p.tally,
-      next: p.steps.find((s) => s.state === "troubled") ?? p.steps.find((s) => s.state === "asks") ?? null,
+      castName: p?.cast?.name ?? null,
+      rubberName: p?.rubber?.name ?? null,
+      tally: p?.tally ?? null,
+      next: p?.steps.find((s) => s.state === "troubled") ?? p?.steps.find((s) => s.state === "asks") ?? null,
     };
   });
   const shown = { initial: bench(w), patches: runningPatches(w), batches: openBatches(w), planned: coming(w) };

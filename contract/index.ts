@@ -4,7 +4,7 @@ import { jobs } from "./jobs";
 import { log, rack } from "./log";
 import { materials, patches } from "./materials";
 import { weigh } from "./weigh";
-import { backup, check, door, kept, odd, settings } from "./workshop";
+import { backup, door, errands, kept, odd, settings } from "./workshop";
 
 /** Everything a page can ask of the workshop, by area. Routes are made from it, and pages ask through it. */
-export const api = { jobs, log, rack, weigh, calendar, clocks, device, materials, patches, settings, door, backup, kept, check, odd };
+export const api = { jobs, log, rack, weigh, calendar, clocks, device, materials, patches, settings, door, backup, kept, errands, odd };

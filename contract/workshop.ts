@@ -41,6 +41,10 @@ export const BackupPreview = z.object({
 });
 export type BackupPreview = z.infer<typeof BackupPreview>;
 
+/** A stored row that cannot be read: which, and why. */
+export const OddEntry = z.object({ table: z.string(), key: z.string(), why: z.string() });
+export type OddEntry = z.infer<typeof OddEntry>;
+
 /** What a look through the whole workshop found. All empty where it is sound. */
 export const WorkshopCheck = z.object({
   at: z.number(),
@@ -53,10 +57,9 @@ export const WorkshopCheck = z.object({
   /** Pictures no entry speaks of, laid aside. */
   loose: z.number(),
   /** Rows that cannot be read. */
-  odd: z.number(),
+  odd: z.array(OddEntry),
 });
 export type WorkshopCheck = z.infer<typeof WorkshopCheck>;
-export const check = { run: endpoint({ method: "POST", path: "/api/check", in: null, out: WorkshopCheck }) };
 
 /** Why a copy of the whole workshop was kept. */
 export const KEPT_WHYS = ["before-restore", "before-opening", "daily", "asked"] as const;
@@ -68,7 +71,6 @@ export type KeptCopy = z.infer<typeof KeptCopy>;
 
 export const kept = {
   list: endpoint({ method: "GET", path: "/api/kept", in: null, out: z.array(KeptCopy) }),
-  make: endpoint({ method: "POST", path: "/api/kept", in: null, out: z.array(KeptCopy), status: 201 }),
   open: endpoint({ method: "POST", path: "/api/kept/:name", in: null, out: z.object({ kept: z.string() }) }),
   drop: endpoint({ method: "DELETE", path: "/api/kept/:name", in: null, out: z.array(KeptCopy) }),
 };
@@ -77,20 +79,54 @@ export const RESTORE_WAYS = ["add", "take", "replace"] as const;
 export type RestoreWay = (typeof RESTORE_WAYS)[number];
 
 export const backup = {
-  preview: endpoint({ method: "POST", path: "/api/backup", in: null, out: BackupPreview, bytes: true }),
-  restore: endpoint({
-    method: "POST",
-    path: "/api/backup/restore",
-    in: z.object({ token: z.uuid(), way: z.enum(RESTORE_WAYS) }),
-    out: z.object({ added: z.number(), changed: z.number(), kept: z.string().nullable() }),
-  }),
+  /** The next piece of a file, in order, from its first byte on; answers how much of it is here. */
+  piece: endpoint({ method: "POST", path: "/api/backup/piece/:upload/:at", in: null, out: z.object({ bytes: z.number() }), bytes: true }),
 };
 
-/** A stored row that cannot be read: which, and why. */
-export const OddEntry = z.object({ table: z.string(), key: z.string(), why: z.string() });
-export type OddEntry = z.infer<typeof OddEntry>;
+/** What takes long and runs beside the server, one at a time: what it is asked with, and what comes of it. */
+export const ERRANDS = {
+  /** Makes a backup, to be fetched from /api/backup/file. */
+  backup: { ask: z.object({ do: z.literal("backup") }), result: z.object({ bytes: z.number(), lost: z.number() }) },
+  /** Reads an upload, and says what restoring it would change. */
+  read: { ask: z.object({ do: z.literal("read"), upload: z.uuid() }), result: BackupPreview },
+  restore: {
+    ask: z.object({ do: z.literal("restore"), token: z.uuid(), way: z.enum(RESTORE_WAYS) }),
+    result: z.object({ added: z.number(), changed: z.number(), kept: z.string().nullable() }),
+  },
+  /** Keeps a copy of the workshop. */
+  keep: { ask: z.object({ do: z.literal("keep") }), result: z.object({ kept: z.string() }) },
+  /** Looks the whole workshop through. */
+  check: { ask: z.object({ do: z.literal("check") }), result: WorkshopCheck },
+} as const;
+export type ErrandKind = keyof typeof ERRANDS;
+export type ErrandAsk<K extends ErrandKind = ErrandKind> = z.infer<(typeof ERRANDS)[K]["ask"]>;
+export type ErrandResult<K extends ErrandKind> = z.infer<(typeof ERRANDS)[K]["result"]>;
+
+export const ErrandView = z.object({
+  id: z.string(),
+  state: z.enum(["running", "done", "refused", "stopped"]),
+  /** What is being done, and how much of that, 0 to 1. */
+  doing: z.string(),
+  share: z.number(),
+  /** Why it was refused. */
+  message: z.string().nullable(),
+  /** What came of it, by what its kind says. */
+  result: z.unknown(),
+});
+export type ErrandView = z.infer<typeof ErrandView>;
+
+export const errands = {
+  start: endpoint({
+    method: "POST",
+    path: "/api/errands",
+    in: z.discriminatedUnion("do", [ERRANDS.backup.ask, ERRANDS.read.ask, ERRANDS.restore.ask, ERRANDS.keep.ask, ERRANDS.check.ask]),
+    out: ErrandView,
+    status: 201,
+  }),
+  see: endpoint({ method: "GET", path: "/api/errands/:id", in: null, out: ErrandView }),
+  stop: endpoint({ method: "DELETE", path: "/api/errands/:id", in: null, out: ErrandView }),
+};
 
 export const odd = {
-  list: endpoint({ method: "GET", path: "/api/odd", in: null, out: z.array(OddEntry) }),
-  remove: endpoint({ method: "DELETE", path: "/api/odd/:table/:key", in: null, out: z.array(OddEntry) }),
+  remove: endpoint({ method: "DELETE", path: "/api/odd/:table/:key", in: null, out: z.object({ ok: z.literal(true) }) }),
 };

@@ -62,3 +62,6 @@ export const soundRows = <R, T>(db: Db, table: string, rows: readonly R[], keyOf
     const value = readSound(db, table, keyOf(r), () => read(r));
     return value === null ? [] : [value];
   });
+
+/** Nothing that was counted holds any more: the file was filled anew. */
+export const forgetOddAll = (db: Db): void => void seen.delete(db.$client);

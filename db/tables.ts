@@ -198,6 +198,24 @@ export function* readAll(db: Db, odd: (row: OddRaw) => void): Generator<[TableNa
   for (const table of TABLE_NAMES) yield [table, standing(table)];
 }
 
+/** Names a row by the columns of its key. */
+function named(table: TableName, key: string) {
+  const columns = Object.entries(getTableColumns(DRIZZLE[table]));
+  const parts = key.split(" ");
+  return sql.join(
+    KEYS[table].map((k, i) => sql`${sql.identifier(columns.find(([name]) => name === k)?.[1].name ?? k)} = ${parts[i] ?? ""}`),
+    sql` and `,
+  );
+}
+
+/** One row that cannot be read, by its key; null where there is none of that name, or it can be read. */
+export function oddRow(db: Db, table: TableName, key: string): OddRaw | null {
+  const row: TableRow | undefined = db.select().from(DRIZZLE[table]).where(named(table, key)).get();
+  if (!row || (table === "settings" && row.key !== "workshop")) return null;
+  const read = ROWS[table].safeParse(row);
+  return read.success ? null : { table, key, why: wordsOf(read.error), row };
+}
+
 /** Every row of a workshop that cannot be read, as it lies. */
 export function oddRows(db: Db): OddRaw[] {
   const found: OddRaw[] = [];
@@ -213,14 +231,7 @@ export const leanedOn = (e: unknown): boolean =>
 
 /** Takes a row out of the database by its key. */
 export function removeRow(db: Db, table: TableName, key: string): void {
-  const t = DRIZZLE[table];
-  const columns = getTableColumns(t);
-  const parts = key.split(" ");
-  const where = KEYS[table].map((k, i) => {
-    const column = Object.entries(columns).find(([name]) => name === k)?.[1];
-    return sql`${sql.identifier(column?.name ?? k)} = ${parts[i] ?? ""}`;
-  });
-  db.run(sql`delete from ${t} where ${sql.join(where, sql` and `)}`);
+  db.run(sql`delete from ${DRIZZLE[table]} where ${named(table, key)}`);
   forgetOdd(db, table, key);
 }
 

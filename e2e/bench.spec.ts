@@ -325,7 +325,7 @@ test("backup, wipe, restore: the same workshop", async ({ page }) => {
       );
     };
     await page.goto(`${server.url}/settings#backup`);
-    const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "Save a backup" }).click()]);
+    const [file] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Save a backup" }).click()]);
     expect(file.suggestedFilename()).toMatch(/^workshop-\d{4}-\d\d-\d\d\.zip$/);
     const path = await file.path();
     const before = await backup(server);

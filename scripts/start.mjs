@@ -23,8 +23,8 @@ const give = (message) => {
   process.exit(1);
 };
 
-const major = Number(process.versions.node.split(".")[0]);
-if (major < 20) give(`Zesty Ladle needs Node 20 or newer; this is ${process.version}.`);
+const [major = 0, minor = 0] = process.versions.node.split(".").map(Number);
+if (major < 20 || (major === 20 && minor < 15)) give(`Zesty Ladle needs Node 20.15 or newer; this is ${process.version}.`);
 
 const tool = (name) =>
   ({

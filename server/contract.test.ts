@@ -43,6 +43,7 @@ describe("the contract", () => {
       .sort();
     expect(files).toEqual([
       "/api/backup",
+      "/api/backup/file/:id",
       "/api/backup/schema",
       "/api/calendar/ics",
       "/api/health",

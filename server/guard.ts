@@ -1,8 +1,8 @@
+import { PIECE_BYTES } from "../contract/limits";
+
 /** Limits on request bodies, bytes. Stated in the answer when one is exceeded. */
 export const BODY_LIMIT = 256 * 1024;
 export const PHOTO_LIMIT = 12 * 1024 * 1024;
-/** A whole workshop with its photos. */
-export const BACKUP_LIMIT = 512 * 1024 * 1024;
 
 const SAFE = new Set(["GET", "HEAD", "OPTIONS"]);
 const KNOWN = new Set([...SAFE, "POST", "PUT", "PATCH", "DELETE"]);
@@ -48,7 +48,7 @@ const nameOf = (host: string): string => host.toLowerCase().replace(/:\d+$/, "")
 
 /** The most bytes a request to this path may carry. */
 export const bodyLimit = (path: string): number =>
-  path === "/api/backup" ? BACKUP_LIMIT : /^\/api\/(pours\/[^/]+\/photos|patches\/[^/]+\/photo)$/.test(path) ? PHOTO_LIMIT : BODY_LIMIT;
+  path.startsWith("/api/backup/piece/") ? PIECE_BYTES : /^\/api\/(pours\/[^/]+\/photos|patches\/[^/]+\/photo)$/.test(path) ? PHOTO_LIMIT : BODY_LIMIT;
 
 /**
  * Decides at the door whether a request is answered: only configured host names; only this very origin, or a program, which

@@ -1,5 +1,5 @@
 import { OddRowError, oddSeen, type OddRow } from "../db/odd";
-import { leanedOn, oddRows, removeRow, TABLE_NAMES, type OddRaw } from "../db/tables";
+import { leanedOn, oddRow, oddRows, removeRow, TABLE_NAMES, type OddRaw } from "../db/tables";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
@@ -23,7 +23,8 @@ export function orOdd<T>(find: () => T): T | null {
 export const oddEntries = (w: Workshop): OddRow[] => oddRows(w.db).map(({ table, key, why }) => ({ table, key, why }));
 
 function find(w: Workshop, table: string, key: string): OddRaw {
-  const odd = oddRows(w.db).find((o) => o.table === table && o.key === key);
+  const name = TABLE_NAMES.find((t) => t === table);
+  const odd = name ? oddRow(w.db, name, key) : null;
   if (!odd) throw new Refusal(404, "no-odd", `There is no entry "${key.slice(0, 60)}" in ${table.slice(0, 40)} that cannot be read.`);
   return odd;
 }
@@ -35,15 +36,12 @@ export function takeOut(w: Workshop, table: string, key: string): { fileName: st
 }
 
 /** Removes such a row from the workshop; a row that can be read is never touched from here. */
-export function removeOdd(w: Workshop, table: string, key: string): OddRow[] {
+export function removeOdd(w: Workshop, table: string, key: string): void {
   const odd = find(w, table, key);
-  const name = TABLE_NAMES.find((t) => t === odd.table);
-  if (name)
-    try {
-      w.db.transaction(() => removeRow(w.db, name, odd.key));
-    } catch (e) {
-      if (!leanedOn(e)) throw e;
-      throw new Refusal(409, "leaned-on", `"${odd.key}" stays: pours, moulds or batches belong to it and would be lost with it. It harms nothing as it lies.`);
-    }
-  return oddEntries(w);
+  try {
+    w.db.transaction(() => removeRow(w.db, odd.table, odd.key));
+  } catch (e) {
+    if (!leanedOn(e)) throw e;
+    throw new Refusal(409, "leaned-on", `"${odd.key}" stays: pours, moulds or batches belong to it and would be lost with it. It harms nothing as it lies.`);
+  }
 }

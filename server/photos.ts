@@ -6,7 +6,8 @@ import { deletePhoto, insertPhoto, readPhoto } from "../db/pours";
 import { PHOTO_LIMIT, readWithin, tooLarge } from "./guard";
 import { getPour } from "./pours";
 import { Refusal } from "./refusal";
-import { pictureKind, tidyPictures } from "./pictures";
+import { tidyPictures } from "./pictures";
+import { pictureKind, plainPicture } from "./plain";
 import type { Workshop } from "./workshop";
 
 /** Path of a photo inside the photo folder. The name is our own, but a name that leaves the folder is refused all the same. */
@@ -20,28 +21,27 @@ export function photoPath(w: Workshop, fileName: string): string {
 type WriteFile = (path: string, data: Buffer) => Promise<void>;
 
 /**
- * Keeps a picture beside the database: judged by its first bytes, not its name; written whole and synced before `enter`
+ * Keeps a picture beside the database: judged by its first bytes, not its name, and made anew from its points; written whole and synced before `enter`
  * puts it into the log, so a crash leaves no half photo there. What `enter` throws takes the file away again.
  */
 export async function keepPicture<T>(
   w: Workshop,
   bytes: Buffer,
-  enter: (file: { id: string; fileName: string; mime: string }) => T,
+  enter: (file: { id: string; fileName: string; mime: string; bytes: number }) => T,
   writeFile: WriteFile = writeSynced,
 ): Promise<T> {
   if (bytes.length === 0) throw new Refusal(400, "empty", "That photo is empty: choose another file.");
   if (bytes.length > PHOTO_LIMIT) throw new Refusal(413, "too-large", tooLarge(PHOTO_LIMIT));
-  const kind = pictureKind(bytes);
-  if (!kind) throw new Refusal(415, "not-a-photo", "That file is not a JPEG, PNG or WebP picture: choose another file.");
+  const plain = await plainPicture(bytes);
   const id = randomUUID();
-  const fileName = `${id}.${kind.extension}`;
+  const fileName = `${id}.${plain.extension}`;
   const path = photoPath(w, fileName);
   mkdirSync(w.files.photos, { recursive: true });
   const part = join(w.files.photos, `${id}.part`);
   try {
-    await writeFile(part, bytes);
+    await writeFile(part, plain.bytes);
     await fs.rename(part, path);
-    const entered = enter({ id, fileName, mime: kind.mime });
+    const entered = enter({ id, fileName, mime: plain.mime, bytes: plain.bytes.length });
     // A restore that ran between the file and its entry has laid the file aside: it comes back.
     if (!existsSync(path)) tidyPictures(w.db, w.files);
     return entered;
@@ -66,7 +66,7 @@ export async function addPhoto(w: Workshop, pourId: string, bytes: Buffer, write
     w,
     bytes,
     (file) => {
-      const photo: Photo = { ...file, pourId, bytes: bytes.length };
+      const photo: Photo = { ...file, pourId };
       insertPhoto(w.db, photo, w.now());
       return photo;
     },

@@ -1,29 +1,10 @@
 import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readdirSync, readFileSync, readSync, renameSync, rmSync, statSync, writeSync } from "node:fs";
 import { join } from "node:path";
+import { crc32 } from "node:zlib";
 import type { Db, WorkshopFiles } from "../db/open";
 import { PictureName, pictureNames, readTable } from "../db/tables";
 import { Refusal } from "./refusal";
-import { crc32 } from "./zipsums";
-
-const KINDS: { mime: string; extension: string; matches: (b: Buffer) => boolean }[] = [
-  { mime: "image/jpeg", extension: "jpg", matches: (b) => b.length > 3 && b[0] === 0xff && b[1] === 0xd8 && b[2] === 0xff },
-  {
-    mime: "image/png",
-    extension: "png",
-    matches: (b) => b.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])),
-  },
-  {
-    mime: "image/webp",
-    extension: "webp",
-    matches: (b) => b.subarray(0, 4).toString("latin1") === "RIFF" && b.subarray(8, 12).toString("latin1") === "WEBP",
-  },
-];
-
-/** Media type of a picture, told by its first bytes; null where they are none. */
-export const pictureKind = (bytes: Buffer): { mime: string; extension: string } | null => KINDS.find((k) => k.matches(bytes)) ?? null;
-
-/** True where bytes are the kind of picture that a name ends in. */
-export const isPicture = (fileName: string, bytes: Buffer): boolean => KINDS.some((k) => fileName.endsWith(`.${k.extension}`) && k.matches(bytes));
+import { carriesMore, isPicture, plainPicture } from "./plain";
 
 /** Where pictures lie, and the rows that name them. */
 interface Place {
@@ -92,11 +73,23 @@ export function lostPictures(w: Place): Set<string> {
 
 /**
  * Writes pictures under another name first, reads them back, and only then gives them theirs: a disk that fills up leaves none
- * cut short. One that lies there damaged is mended; one that lies there whole is left.
+ * cut short. One that lies there damaged is mended; one that lies there whole is left. What carries more than a picture is made
+ * plain. Returns how long each is, bytes.
  */
-export function writePictures(w: Place, photos: Map<string, Uint8Array>): void {
+export async function writePictures(
+  w: Place,
+  names: readonly string[],
+  bytesOf: (name: string) => Promise<Buffer | null>,
+  step: (share: number) => void = () => {},
+): Promise<Map<string, number>> {
   mkdirSync(w.files.photos, { recursive: true });
-  for (const [name, bytes] of photos) {
+  const lengths = new Map<string, number>();
+  for (const [i, name] of names.entries()) {
+    step(i / names.length);
+    const read = await bytesOf(name);
+    if (read === null) continue;
+    const bytes = (await carriesMore(read)) ? (await plainPicture(read)).bytes : read;
+    lengths.set(name, bytes.length);
     const path = join(w.files.photos, name);
     const sum = crc32(bytes);
     const same = (at: string): boolean => existsSync(at) && statSync(at).size === bytes.length && crc32(readFileSync(at)) === sum;
@@ -119,4 +112,5 @@ export function writePictures(w: Place, photos: Map<string, Uint8Array>): void {
     }
   }
   syncFolder(w.files.photos);
+  return lengths;
 }

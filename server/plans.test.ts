@@ -4,7 +4,9 @@ import { freeze } from "../core/plan";
 import { plan } from "../core/plan/plan";
 import { demoJobs, demoMaterials } from "../db/demo";
 import { heatKey, heatStudy, type HeatStudies } from "../core/heat";
-import { planAll } from "./plans";
+import { Shops } from "./fixtures/shop";
+import { jobsInHand } from "./jobs";
+import { planAll, planJobs } from "./plans";
 
 const catalogue = catalogueOf(demoMaterials());
 const comet = demoJobs().find((d) => d.id === "demo-comet-drawer-pull")!.job;
@@ -29,6 +31,23 @@ describe("plans with their heat", () => {
     expect(planAll(jobs, 1).map((p) => pending([...p.chain.links]))).toEqual([false, true, true]);
     expect(planAll(jobs, 0).map((p) => pending([...p.chain.links]))).toEqual([false, true, true]);
     expect(planAll(jobs, 5).map((p) => pending([...p.chain.links]))).toEqual([false, false, false]);
+  });
+
+  it("one job that cannot be worked out takes no list with it", () => {
+    const shops = new Shops();
+    const said = jest.spyOn(console, "error").mockImplementation(() => {});
+    const w = shops.open(true);
+    const lines = jobsInHand(w).lines;
+    const stumbles: typeof planAll = (dossiers, budget) => {
+      if (dossiers.some((d) => d.job.name === "Nebula knob")) throw new TypeError("a fault of ours");
+      return planAll(dossiers, budget);
+    };
+    const plans = planJobs(w, lines, stumbles);
+    expect(plans.filter((p) => p === null)).toHaveLength(1);
+    expect(lines[plans.indexOf(null)]!.name).toBe("Nebula knob");
+    expect(said).toHaveBeenCalledTimes(1);
+    said.mockRestore();
+    shops.close();
   });
 
   it("leave cool casts alone", () => {

@@ -75,8 +75,25 @@ function dossiers(w: Workshop, jobs: readonly NamedJob[]): Dossier[] {
 /** New heat studies that a page of many jobs may wait for. */
 const PAGE_BUDGET = 2;
 
-/** Plans of several jobs as they stand today, for a list of them. */
-export const planJobs = (w: Workshop, jobs: readonly NamedJob[]): Plan[] => planAll(dossiers(w, jobs), PAGE_BUDGET);
+/**
+ * Plans of several jobs as they stand today, for a list of them; null for one whose numbers cannot be worked out, which is ours
+ * to mend and takes no list with it.
+ */
+export function planJobs(w: Workshop, jobs: readonly NamedJob[], all: typeof planAll = planAll): (Plan | null)[] {
+  const each = dossiers(w, jobs);
+  try {
+    return all(each, PAGE_BUDGET);
+  } catch {
+    return each.map((d, i): Plan | null => {
+      try {
+        return all([d], 0)[0] ?? null;
+      } catch (e) {
+        console.error(`The job ${jobs[i]?.id ?? ""} cannot be planned`, e);
+        return null;
+      }
+    });
+  }
+}
 
 /** The plan of one job as it stands today, with everything it takes to judge it. */
 export function planJob(w: Workshop, job: NamedJob): Plan {

@@ -11,12 +11,14 @@ import { catalogueOf } from "../core/material";
 import { fitQuestionOf, heldByLog } from "../core/plan";
 import { plan } from "../core/plan/plan";
 import { loadDemo } from "../db/demo";
+import sharp from "sharp";
+import { crc32 } from "node:zlib";
 import { putMaterial } from "../db/materials";
 import { lockFolder } from "../db/lock";
 import { damageOf, workshopFiles } from "../db/open";
 import { bench, startTimer } from "./clocks";
 import { checkWorkshop } from "./check";
-import { damageMet, tendDaily } from "./daily";
+import { dailyDue, makeDaily } from "./daily";
 import { keptCopies, openKept } from "./kept";
 import { createJob, getJob, jobsInHand, putAway, undoJob, updateJob } from "./jobs";
 import { addMaterial, allMaterials, ownMaterials, removeMaterial, updateMaterial } from "./materials";
@@ -25,6 +27,8 @@ import { addPatchPhoto, judgePatch, patchesOf, patchPhoto, runningPatches, start
 import { addPhoto, openPhoto, photoPath, removePhoto } from "./photos";
 import { getPour, logbook, logPour, poursOfJob, updatePour, yields } from "./pours";
 import { exportLog } from "./logCsv";
+import { PNG, phonePhoto } from "./fixtures/picture";
+import { carriesMore } from "./plain";
 import { Refusal, storageRefusal } from "./refusal";
 import { getSettings, updateSettings } from "./settings";
 import { catalogue } from "./plans";
@@ -394,9 +398,8 @@ describe("patch tests", () => {
 
   it("keep a photo, and refuse what is no patch test", async () => {
     const { id } = startPatch(w, ask);
-    const png = Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), Buffer.alloc(20)]);
-    expect((await addPatchPhoto(w, id, png)).photoFile).toMatch(/\.png$/);
-    expect((await patchPhoto(w, id)).bytes.equals(png)).toBe(true);
+    expect((await addPatchPhoto(w, id, PNG)).photoFile).toMatch(/\.png$/);
+    expect((await patchPhoto(w, id)).mime).toBe("image/png");
     expect((await refusedLater(addPatchPhoto(w, id, Buffer.from("<svg>")))).status).toBe(415);
     expect((await refusedLater(patchPhoto(w, "none"))).status).toBe(404);
     expect(refused(() => startPatch(w, { ...ask, contact: "cast-use" })).detail.faults).toEqual([expect.objectContaining({ path: "contact" })]);
@@ -405,14 +408,37 @@ describe("patch tests", () => {
 });
 
 describe("photos", () => {
-  const png = Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), Buffer.alloc(64)]);
   const pourId = () => logPour(w, { jobId: start(), jobRevision: 2, kind: "rubber" }).id;
 
-  it("are kept beside the database and come back byte for byte", async () => {
-    const photo = await addPhoto(w, pourId(), png);
+  it("are kept beside the database, made anew from their points: no place, no camera, nothing behind their end", async () => {
+    const taken = await phonePhoto("<script>alert(1)</script>");
+    expect(await carriesMore(taken)).toBe(true);
+    const photo = await addPhoto(w, pourId(), taken);
     expect(readdirSync(w.files.photos)).toEqual([photo.fileName]);
-    expect((await openPhoto(w, photo.id)).bytes.equals(png)).toBe(true);
+    const { bytes, mime } = await openPhoto(w, photo.id);
+    expect([mime, bytes.length]).toEqual(["image/jpeg", photo.bytes]);
+    expect(bytes.toString("latin1")).not.toMatch(/script|Perigee/);
+    expect(await carriesMore(bytes)).toBe(false);
+    const { width, height, exif } = await sharp(bytes).metadata();
+    // The camera lay on its side: the picture stands up.
+    expect([width, height, exif]).toEqual([20, 40, undefined]);
+    const { dominant } = await sharp(bytes).stats();
+    expect(Math.hypot(dominant.r - 200, dominant.g - 60, dominant.b - 20)).toBeLessThan(16);
+    // Made anew again, nothing more is lost: it is taken as it is.
     await removePhoto(w, photo.id);
+    expect(readdirSync(w.files.photos)).toEqual([]);
+  });
+
+  it("that are damaged, or far larger unpacked than any camera takes, are refused in words", async () => {
+    const id = pourId();
+    const cut = (await phonePhoto()).subarray(0, 300);
+    expect((await refusedLater(addPhoto(w, id, cut))).message).toMatch(/damaged or cut short/);
+    // The head of a PNG says 40,000 by 40,000; its own checksum agrees.
+    const huge = Buffer.from(PNG);
+    huge.writeUInt32BE(40_000, 16);
+    huge.writeUInt32BE(40_000, 20);
+    huge.writeUInt32BE(crc32(huge.subarray(12, 29)), 29);
+    expect((await refusedLater(addPhoto(w, id, huge))).message).toMatch(/hundred million points/);
     expect(readdirSync(w.files.photos)).toEqual([]);
   });
 
@@ -420,15 +446,15 @@ describe("photos", () => {
     const id = pourId();
     expect((await refusedLater(addPhoto(w, id, Buffer.from("<script>")))).status).toBe(415);
     expect((await refusedLater(addPhoto(w, id, Buffer.alloc(0)))).status).toBe(400);
-    expect((await refusedLater(addPhoto(w, id, Buffer.concat([png, Buffer.alloc(13 * 1024 * 1024)])))).message).toMatch(/at most 12 MB/);
-    expect((await refusedLater(addPhoto(w, "gone", png))).status).toBe(404);
+    expect((await refusedLater(addPhoto(w, id, Buffer.concat([PNG, Buffer.alloc(13 * 1024 * 1024)])))).message).toMatch(/at most 12 MB/);
+    expect((await refusedLater(addPhoto(w, "gone", PNG))).status).toBe(404);
   });
 
   it("leave no trace when the disk is full, and say so", async () => {
     const id = pourId();
     // /dev/full answers every write with the system's own "no space left on device".
     const full = (path: string, data: Buffer) => import("node:fs").then((fs) => fs.writeFileSync(existsSync("/dev/full") ? "/dev/full" : path, data));
-    const error = await addPhoto(w, id, png, full).then(
+    const error = await addPhoto(w, id, PNG, full).then(
       () => null,
       (e: unknown) => e,
     );
@@ -524,15 +550,15 @@ describe("the workshop file", () => {
   });
 
   it("is looked through: the file, its references, its pictures, and what cannot be read", async () => {
-    expect(checkWorkshop(w)).toMatchObject({ damage: [], broken: 0, lost: [], loose: 0, odd: 0 });
+    expect(checkWorkshop(w)).toMatchObject({ damage: [], broken: 0, lost: [], loose: 0, odd: [] });
     const jobId = start();
     const pour = logPour(w, { jobId, jobRevision: getJob(w, jobId).revision, kind: "rubber" });
-    const photo = await addPhoto(w, pour.id, Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 1, 2, 3]));
+    const photo = await addPhoto(w, pour.id, PNG);
     writeFileSync(join(w.files.photos, photo.fileName), "gone");
     mkdirSync(w.files.loose, { recursive: true });
     writeFileSync(join(w.files.loose, "one.png"), "x");
     w.db.$client.prepare("update jobs set document = '{}'").run();
-    expect(checkWorkshop(w)).toMatchObject({ damage: [], lost: [photo.fileName], loose: 1, odd: 1 });
+    expect(checkWorkshop(w)).toMatchObject({ damage: [], lost: [photo.fileName], loose: 1, odd: [expect.anything()] });
     // A page of the file overwritten, as a failing disk does.
     w.db.$client.pragma("wal_checkpoint(TRUNCATE)");
     w.db.$client.close();
@@ -549,14 +575,14 @@ describe("the workshop file", () => {
   it("is copied once a day, by a copy that opens, of which a few are kept; or not at all, as asked", () => {
     const id = start();
     const day = 24 * HOUR;
-    expect(tendDaily(w)).not.toBeNull();
+    const tend = () => (dailyDue(w) ? makeDaily(w) : null);
+    expect(tend()).toMatchObject({ damage: null, kept: expect.stringMatching(/-daily$/) });
     clock += HOUR;
-    expect(tendDaily(w)).toBeNull();
+    expect(tend()).toBeNull();
     for (let i = 0; i < 8; i++) {
       clock += day;
-      expect(tendDaily(w)).not.toBeNull();
+      expect(tend()?.kept).not.toBeNull();
     }
-    expect(damageMet()).toBeNull();
     expect(keptCopies(w).map((c) => c.why)).toEqual(Array(5).fill("daily"));
     const j = getJob(w, id);
     updateJob(w, id, { baseRevision: j.revision, job: { ...j.job, note: "later" } });
@@ -564,7 +590,9 @@ describe("the workshop file", () => {
     expect(getJob(w, id).job.note).toBe("");
     updateSettings(w, { dailyCopies: false });
     clock += day;
-    expect(tendDaily(w)).toBeNull();
+    expect(tend()).toEqual({ damage: null, kept: null });
+    // Looked through all the same, and once a day.
+    expect(tend()).toBeNull();
   });
 
   it("open for reading only still reads, and says why it cannot save", () => {

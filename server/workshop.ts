@@ -21,7 +21,7 @@ export function openAt(files: WorkshopFiles, now: () => number = Date.now): Work
   try {
     adoptOlder(db);
     tidyPictures(db, files);
-    rmSync(join(files.folder, "incoming"), { recursive: true, force: true });
+    for (const name of ["incoming", "outgoing"]) rmSync(join(files.folder, name), { recursive: true, force: true });
   } catch {
     // A workshop open for reading only keeps what it has.
   }

@@ -31,7 +31,8 @@ export interface JobCard {
   opening: Opening;
   castName: string | null;
   rubberName: string | null;
-  tally: Plan["tally"];
+  /** Null where its numbers cannot be worked out. */
+  tally: Plan["tally"] | null;
   next: Step | null;
 }
 
@@ -217,21 +218,25 @@ function JobTile({ job }: { job: JobCard }) {
     <Link href={`/jobs/${job.id}`} className="card flex h-full flex-col gap-2 p-4 hover:bg-peel/40">
       <span className="flex items-start justify-between gap-3">
         <span className="font-display text-lg font-bold leading-tight">{job.name}</span>
-        <VerdictMark verdict={job.tally.verdict} className="shrink-0 text-sm" />
+        {job.tally && <VerdictMark verdict={job.tally.verdict} className="shrink-0 text-sm" />}
       </span>
       <span className="text-sm text-soft">
         {job.castName ?? "Cast not chosen"} in {job.rubberName ?? "a rubber not chosen"}
       </span>
-      <span className="grid grid-cols-2 gap-3">
-        <span>
-          <span className="block text-xs text-soft">Rubber to mix</span>
-          <span className="figure text-xl">{fmt(job.tally.rubberG, "mass")}</span>
+      {job.tally ? (
+        <span className="grid grid-cols-2 gap-3">
+          <span>
+            <span className="block text-xs text-soft">Rubber to mix</span>
+            <span className="figure text-xl">{fmt(job.tally.rubberG, "mass")}</span>
+          </span>
+          <span>
+            <span className="block text-xs text-soft">Casting to mix</span>
+            <span className="figure text-xl">{fmt(job.tally.castG, "mass")}</span>
+          </span>
         </span>
-        <span>
-          <span className="block text-xs text-soft">Casting to mix</span>
-          <span className="figure text-xl">{fmt(job.tally.castG, "mass")}</span>
-        </span>
-      </span>
+      ) : (
+        <span className="fault">Its numbers cannot be worked out: look through its sizes.</span>
+      )}
       {job.next && (
         <span className="mt-auto flex items-start gap-2 border-t border-line pt-2 text-sm">
           <StepMark state={job.next.state} />

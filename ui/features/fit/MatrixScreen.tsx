@@ -15,49 +15,53 @@ const NEED_KEYS = Object.keys(NEEDS) as Need[];
 type MatrixRow = ReturnType<typeof fitMatrix>[number];
 /** Most pairs whose reasons stand side by side. */
 const PINNED = 2;
+/** Most rubbers side by side. */
+const COLUMNS = 60;
 const keyOf = (c: MatrixCell) => `${c.cast.id} ${c.rubber.id}`;
 
 /** All rubbers against all casts: a verdict in each cell, the reasons of a pinned one below. */
 export function MatrixScreen({ own }: { own: readonly Material[] }) {
   const { fmt, say } = useUnits();
   const catalogue = useMemo(() => catalogueOf(own), [own]);
-  const questions = useMemo(() => catalogue.rubbers.flatMap((r) => catalogue.casts.filter((c) => wantsHeat(r, c)).map((c) => standardHeat(r, c))), [catalogue]);
-  const studies = useHeatStudies(questions);
   const [needs, setNeeds] = useState<Need[]>([]);
   const [castText, setCastText] = useState("");
   const [rubberText, setRubberText] = useState("");
+  const [page, setPage] = useState(0);
   const [pinned, setPinned] = useState<string[]>([]);
   const [at, setAt] = useState<[number, number]>([0, 0]);
 
-  const matrix = useMemo(() => fitMatrix(catalogue, studies), [catalogue, studies]);
-  const columns = useMemo(
-    (): ColumnDef<MatrixRow, unknown>[] => [
-      { id: "cast", accessorFn: (r) => r.cast.name, filterFn: "includesString" },
-      ...catalogue.rubbers.map((rubber): ColumnDef<MatrixRow, unknown> => ({ id: rubber.id, header: rubber.name })),
-    ],
-    [catalogue],
-  );
-  const state = useMemo(() => {
+  const suiting = useMemo(() => {
     const named = rubberText.trim().toLowerCase();
-    const suits = new Set(meeting(catalogue.rubbers, needs));
-    return {
-      columnFilters: [{ id: "cast", value: castText.trim() }],
-      columnVisibility: Object.fromEntries(catalogue.rubbers.map((r) => [r.id, suits.has(r) && r.name.toLowerCase().includes(named)])),
-    };
-  }, [catalogue, needs, castText, rubberText]);
+    return meeting(catalogue.rubbers, needs).filter((r) => r.name.toLowerCase().includes(named));
+  }, [catalogue, needs, rubberText]);
+  const pages = Math.max(1, Math.ceil(suiting.length / COLUMNS));
+  const onPage = Math.min(page, pages - 1);
+  const rubbers = useMemo(() => suiting.slice(onPage * COLUMNS, (onPage + 1) * COLUMNS), [suiting, onPage]);
+  // Only what is seen is worked out: a shelf of thousands costs what a page of it does.
+  const seen = useMemo(() => ({ ...catalogue, rubbers }), [catalogue, rubbers]);
+  const questions = useMemo(() => seen.rubbers.flatMap((r) => seen.casts.filter((c) => wantsHeat(r, c)).map((c) => standardHeat(r, c))), [seen]);
+  const studies = useHeatStudies(questions);
+  const matrix = useMemo(() => fitMatrix(seen, studies), [seen, studies]);
+  const shown = useMemo(() => {
+    const of = (list: readonly { id: string }[], place: number) => list.filter((x) => pinned.some((k) => k.split(" ")[place] === x.id)).map((x) => x.id);
+    const [casts, kept] = [of(catalogue.casts, 0), of(catalogue.rubbers, 1)];
+    const few = { ...catalogue, casts: catalogue.casts.filter((c) => casts.includes(c.id)), rubbers: catalogue.rubbers.filter((r) => kept.includes(r.id)) };
+    return fitMatrix(few, studies)
+      .flatMap((r) => r.cells)
+      .filter((c) => pinned.includes(keyOf(c)));
+  }, [catalogue, pinned, studies]);
+  const columns = useMemo((): ColumnDef<MatrixRow, unknown>[] => [{ id: "cast", accessorFn: (r) => r.cast.name, filterFn: "includesString" }], []);
   // eslint-disable-next-line react-hooks/incompatible-library -- read while the grid is drawn, never kept
   const table = useReactTable<MatrixRow>({
     data: matrix,
     columns,
-    state,
+    state: { columnFilters: [{ id: "cast", value: castText.trim() }] },
     autoResetAll: false,
     getRowId: (r) => r.cast.id,
     getCoreRowModel: getCoreRowModel(),
     getFilteredRowModel: getFilteredRowModel(),
   });
-  const rubbers = table.getVisibleLeafColumns().flatMap((c) => catalogue.rubbers.find((r) => r.id === c.id) ?? []);
-  const rows = table.getRowModel().rows.map(({ original: r }) => ({ cast: r.cast, cells: r.cells.filter((c) => rubbers.includes(c.rubber)) }));
-  const shown = matrix.flatMap((r) => r.cells).filter((c) => pinned.includes(keyOf(c)));
+  const rows = table.getRowModel().rows.map(({ original }) => original);
   const pin = (c: MatrixCell) => setPinned((all) => (all.includes(keyOf(c)) ? all.filter((k) => k !== keyOf(c)) : [...all, keyOf(c)].slice(-PINNED)));
   const focusRow = Math.min(at[0], Math.max(0, rows.length - 1));
   const focusCol = Math.min(at[1], Math.max(0, rubbers.length - 1));
@@ -175,6 +179,19 @@ export function MatrixScreen({ own }: { own: readonly Material[] }) {
             </tbody>
           </table>
         </div>
+      )}
+      {pages > 1 && (
+        <nav aria-label="Pages of rubbers" className="no-print flex items-center justify-between gap-3">
+          <button type="button" className="btn" disabled={onPage === 0} onClick={() => setPage(onPage - 1)}>
+            Before
+          </button>
+          <span className="text-soft">
+            Rubbers {onPage * COLUMNS + 1} to {onPage * COLUMNS + rubbers.length} of {suiting.length}; a name or a need narrows them
+          </span>
+          <button type="button" className="btn" disabled={onPage === pages - 1} onClick={() => setPage(onPage + 1)}>
+            After
+          </button>
+        </nav>
       )}
       {shown.length > 0 && (
         <section aria-label="Pinned pairs" className="grid gap-3 md:grid-cols-2">

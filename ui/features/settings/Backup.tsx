@@ -2,12 +2,15 @@
 
 import type { BackupPreview, RestoreWay } from "@/contract/workshop";
 import { Save, Upload } from "lucide-react";
-import { Download } from "../../kit/Download";
 import { useRef, useState } from "react";
 import { useUnits } from "../../kit/units";
 import { Choice } from "../../kit/Choice";
 import { Caution, Fault } from "../../kit/controls";
-import { call } from "../../data/call";
+import { flushAll } from "../../data/savedDocument";
+import { useErrand } from "../../data/useErrand";
+import { saveFile } from "../../kit/Download";
+import { Progress } from "../../kit/Progress";
+import { megabytes } from "./bytes";
 import { TABLE_WORDS } from "./tableNames";
 import { DataTable } from "../../kit/DataTable";
 
@@ -18,68 +21,78 @@ const WAYS: { value: RestoreWay; label: string }[] = [
 ];
 
 /** The whole workshop out as one open file, and back in after a look at what would change. */
-export function Backup({ lost }: { lost: number }) {
+export function Backup() {
   const { wall } = useUnits();
   const input = useRef<HTMLInputElement>(null);
-  const [busy, setBusy] = useState<"reading" | "restoring" | null>(null);
+  const errand = useErrand();
+  const busy = errand.going !== null;
   const [fault, setFault] = useState<string | null>(null);
   const [preview, setPreview] = useState<{ p: BackupPreview; at: number } | null>(null);
   const [way, setWay] = useState<RestoreWay>("add");
   const [done, setDone] = useState<string | null>(null);
+  const [restored, setRestored] = useState(false);
+  const [lost, setLost] = useState(0);
+  const save = async () => {
+    setFault(null);
+    setDone(null);
+    if (!(await flushAll())) return setFault("Not begun: something on this page could not be saved yet, so the backup would be an old one.");
+    const a = await errand.run<"backup">({ do: "backup" });
+    if (!a.ok) return setFault(a.message);
+    setLost(a.data.lost);
+    setDone(`A backup of ${megabytes(a.data.bytes)} was made and read back whole.`);
+    saveFile(`/api/backup/file/${a.id}`);
+  };
   const read = async (file: File | undefined) => {
     if (!file) return;
     setFault(null);
     setDone(null);
     setPreview(null);
-    setBusy("reading");
-    const a = await call("backup", "preview", { bytes: file });
-    setBusy(null);
+    const upload = crypto.randomUUID();
+    const sent = await errand.upload(upload, file);
     if (input.current) input.current.value = "";
-    if (!a.ok) return setFault(`${file.name}: ${a.message}`);
+    if (sent !== true) return setFault(sent === null ? null : `${file.name}: ${sent}`);
+    const a = await errand.run<"read">({ do: "read", upload });
+    if (!a.ok) return setFault(a.message === null ? null : `${file.name}: ${a.message}`);
     setPreview({ p: a.data, at: Date.now() });
     setWay(a.data.empty ? "replace" : "add");
   };
   const restore = async () => {
     if (!preview) return;
-    setBusy("restoring");
-    const a = await call("backup", "restore", { body: { token: preview.p.token, way } });
-    setBusy(null);
+    const a = await errand.run<"restore">({ do: "restore", token: preview.p.token, way });
     if (!a.ok) return setFault(a.message);
     setPreview(null);
+    setRestored(true);
     setDone(`Restored: ${a.data.added} rows added, ${a.data.changed} changed. The workshop as it was is among the copies below.`);
   };
   return (
     <div className="space-y-3">
       <div className="flex flex-wrap gap-2">
-        <Download className="btn" href="/api/backup">
+        <button type="button" className="btn" disabled={busy} onClick={() => void save()}>
           <Save size={19} aria-hidden="true" /> Save a backup
-        </Download>
+        </button>
         <label className={`btn cursor-pointer ${busy ? "opacity-60" : ""}`}>
-          <Upload size={19} aria-hidden="true" /> {busy === "reading" ? "Looking through it…" : "Restore from a file"}
-          <input
-            ref={input}
-            type="file"
-            accept=".zip,application/zip"
-            className="sr-only"
-            disabled={busy !== null}
-            onChange={(e) => void read(e.target.files?.[0])}
-          />
+          <Upload size={19} aria-hidden="true" /> Restore from a file
+          <input ref={input} type="file" accept=".zip,application/zip" className="sr-only" disabled={busy} onChange={(e) => void read(e.target.files?.[0])} />
         </label>
       </div>
       <p className="hint">One zip of JSON, CSV and your photos, described by the schema inside it. The passphrase of the door is not in it.</p>
       {lost > 0 && (
         <Caution>
-          {lost === 1 ? "One picture" : `${lost} pictures`} of the log or of patch tests are missing or damaged on the disk: a backup made now comes without
-          them. An older backup that holds them whole mends them.
+          {lost === 1 ? "One picture" : `${lost} pictures`} of the log or of patch tests are missing or damaged on the disk: the backup comes without them. An
+          older backup that holds them whole mends them.
         </Caution>
       )}
+      {errand.going && <Progress going={errand.going} stop={errand.stop} />}
       <Fault>{fault}</Fault>
       {done && (
         <p role="status" className="font-semibold text-sound">
-          {done} {/* Everything on every screen may have changed: a fresh load, not a step inside the old one. */}
-          <button type="button" className="underline" onClick={() => window.location.reload()}>
-            Load the workshop again
-          </button>
+          {done}{" "}
+          {restored && (
+            // Everything on every screen may have changed: a fresh load, not a step inside the old one.
+            <button type="button" className="underline" onClick={() => window.location.reload()}>
+              Load the workshop again
+            </button>
+          )}
         </p>
       )}
       {preview && (
@@ -114,8 +127,8 @@ export function Backup({ lost }: { lost: number }) {
             <Caution>What is only here is taken away. The workshop as it is now is kept as a copy first, with its pictures.</Caution>
           )}
           <div className="flex flex-wrap gap-2">
-            <button type="button" className="btn btn-main" disabled={busy !== null} onClick={() => void restore()}>
-              {busy === "restoring" ? "Restoring…" : "Restore"}
+            <button type="button" className="btn btn-main" disabled={busy} onClick={() => void restore()}>
+              Restore
             </button>
             <button type="button" className="btn" onClick={() => setPreview(null)}>
               Leave it

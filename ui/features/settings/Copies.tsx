@@ -2,12 +2,15 @@
 
 import { Archive, ShieldCheck, Trash2 } from "lucide-react";
 import { useState } from "react";
-import type { KeptCopy, KeptWhy, WorkshopCheck } from "@/contract/workshop";
+import type { KeptCopy, KeptWhy, OddEntry, WorkshopCheck } from "@/contract/workshop";
 import { call } from "../../data/call";
+import { useErrand } from "../../data/useErrand";
+import { Progress } from "../../kit/Progress";
 import { Caution, Fault } from "../../kit/controls";
 import { Dialog } from "../../kit/Dialog";
 import { Tick } from "../../kit/Tick";
 import { useUnits } from "../../kit/units";
+import { megabytes } from "./bytes";
 
 const WHY: Record<KeptWhy, string> = {
   "before-restore": "before a restore",
@@ -15,32 +18,48 @@ const WHY: Record<KeptWhy, string> = {
   daily: "of the day",
   asked: "kept by hand",
 };
-const size = (bytes: number): string => `${(bytes / 1_000_000).toFixed(1)} MB`;
 const many = (n: number, one: string, more: string): string => `${n} ${n === 1 ? one : more}`;
 
 /** Whole copies of the workshop beside it, to go back to; and a look through it all. */
-export function Copies({ initial, now, daily, onDaily }: { initial: readonly KeptCopy[]; now: number; daily: boolean; onDaily: (on: boolean) => void }) {
+export function Copies({
+  initial,
+  now,
+  daily,
+  onDaily,
+  onOdd,
+}: {
+  initial: readonly KeptCopy[];
+  now: number;
+  daily: boolean;
+  onDaily: (on: boolean) => void;
+  onOdd: (found: readonly OddEntry[]) => void;
+}) {
   const { wall } = useUnits();
   const [copies, setCopies] = useState(initial);
   const [asked, setAsked] = useState<{ copy: KeptCopy; what: "open" | "drop" } | null>(null);
-  const [busy, setBusy] = useState(false);
+  const errand = useErrand();
+  const [changing, setChanging] = useState(false);
+  const busy = changing || errand.going !== null;
   const [fault, setFault] = useState<string | null>(null);
   const [checked, setChecked] = useState<WorkshopCheck | null>(null);
   const during = async (work: () => Promise<string | null>) => {
-    setBusy(true);
+    setChanging(true);
     setFault(await work());
-    setBusy(false);
+    setChanging(false);
   };
   const keep = () =>
     during(async () => {
-      const a = await call("kept", "make", {});
+      const made = await errand.run<"keep">({ do: "keep" });
+      if (!made.ok) return made.message;
+      const a = await call("kept", "list", {});
       if (a.ok) setCopies(a.data);
       return a.ok ? null : a.message;
     });
   const look = () =>
     during(async () => {
-      const a = await call("check", "run", {});
+      const a = await errand.run<"check">({ do: "check" });
       setChecked(a.ok ? a.data : null);
+      if (a.ok) onOdd(a.data.odd);
       return a.ok ? null : a.message;
     });
   const go = () =>
@@ -71,6 +90,7 @@ export function Copies({ initial, now, daily, onDaily }: { initial: readonly Kep
       <Tick checked={daily} onChange={onDaily}>
         Keep a copy every day, the last five
       </Tick>
+      {errand.going && <Progress going={errand.going} stop={errand.stop} />}
       <Fault>{fault}</Fault>
       {checked && <Found check={checked} />}
       {copies.length === 0 ? (
@@ -82,7 +102,7 @@ export function Copies({ initial, now, daily, onDaily }: { initial: readonly Kep
               <span className="min-w-0 flex-1 basis-48">
                 <b className="block">{wall(c.at, now)}</b>
                 <span className="hint block">
-                  {WHY[c.why]}, {size(c.bytes)} and {many(c.pictures, "picture", "pictures")}
+                  {WHY[c.why]}, {megabytes(c.bytes)} and {many(c.pictures, "picture", "pictures")}
                 </span>
               </span>
               <button type="button" className="btn" disabled={busy} onClick={() => setAsked({ copy: c, what: "open" })}>
@@ -139,7 +159,7 @@ function Found({ check }: { check: WorkshopCheck }) {
           `${many(check.lost.length, "picture", "pictures")} of the log or of patch tests are missing or damaged on the disk. A backup that holds them whole mends them.`,
         ]
       : []),
-    ...(check.odd > 0 ? [`${many(check.odd, "entry", "entries")} cannot be read; see below.`] : []),
+    ...(check.odd.length > 0 ? [`${many(check.odd.length, "entry", "entries")} cannot be read; see below.`] : []),
   ];
   return (
     <div role="status" className="space-y-2">

@@ -11,15 +11,14 @@ const address = (o: OddEntry): string => `/api/odd/${encodeURIComponent(o.table)
 const idOf = (o: OddEntry): string => `${o.table} ${o.key}`;
 
 /** Stored entries that cannot be read: named, with the reason, to be taken out as files; then, if wanted, removed. */
-export function OddEntries({ initial }: { initial: readonly OddEntry[] }) {
-  const [entries, setEntries] = useState(initial);
+export function OddEntries({ entries, setEntries }: { entries: readonly OddEntry[]; setEntries: (left: readonly OddEntry[]) => void }) {
   const [taken, setTaken] = useState<ReadonlySet<string>>(new Set());
   const [fault, setFault] = useState<string | null>(null);
   const remove = async (o: OddEntry) => {
     const a = await call("odd", "remove", { params: { table: o.table, key: o.key } });
     if (!a.ok) return setFault(a.message);
     setFault(null);
-    setEntries(a.data);
+    setEntries(entries.filter((e) => idOf(e) !== idOf(o)));
   };
   if (entries.length === 0) return <p className="font-semibold text-sound">Nothing is left that cannot be read.</p>;
   return (

@@ -1,6 +1,6 @@
 "use client";
 
-import type { ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import type { DoorView, KeptCopy, OddEntry, SettingsChange } from "@/contract/workshop";
 import { FORECAST_FIELDS, NEW_JOB_FIELDS, type Settings } from "@/core/workshop";
 import { mayAskToNotify, SoundSwitch } from "../clocks/SoundSwitch";
@@ -51,9 +51,8 @@ export function SettingsScreen({
   initial,
   machineZone,
   door,
-  odd,
+  odd: met,
   kept,
-  lost,
   now,
 }: {
   initial: Settings;
@@ -61,10 +60,10 @@ export function SettingsScreen({
   door: DoorView;
   odd: readonly OddEntry[];
   kept: readonly KeptCopy[];
-  lost: number;
   now: number;
 }) {
   const [{ view: s, save: saving }, document] = useSaved<Settings, SettingsChange>(() => settingsDocument(initial));
+  const [odd, setOdd] = useState(met);
   const save = (patch: SettingsChange) => document.update(patch);
   const state =
     saving.kind === "failed"
@@ -133,14 +132,14 @@ export function SettingsScreen({
             <Cups cups={s.cups} save={(cups) => save({ cups })} />
           </Section>
           <Section id="backup" title="Backup and restore">
-            <Backup lost={lost} />
+            <Backup />
           </Section>
           <Section id="copies" title="Copies, and a look through">
-            <Copies initial={kept} now={now} daily={s.dailyCopies} onDaily={(dailyCopies) => save({ dailyCopies })} />
+            <Copies initial={kept} now={now} daily={s.dailyCopies} onDaily={(dailyCopies) => save({ dailyCopies })} onOdd={setOdd} />
           </Section>
-          {odd.length > 0 && (
+          {(odd.length > 0 || met.length > 0) && (
             <Section id="odd" title="Entries that cannot be read">
-              <OddEntries initial={odd} />
+              <OddEntries entries={odd} setEntries={setOdd} />
             </Section>
           )}
         </div>

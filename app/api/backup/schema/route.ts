@@ -1,4 +1,4 @@
-import { backupSchema } from "@/server/backup";
+import { backupSchema } from "@/server/backup/form";
 import { answer } from "@/server/http";
 
 export const GET = () => answer(() => backupSchema());

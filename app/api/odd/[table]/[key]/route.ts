@@ -11,4 +11,7 @@ export const GET = (_: Request, { params }: { params: Promise<{ table: string; k
       headers: { "Content-Type": "application/json; charset=utf-8", "Content-Disposition": `attachment; filename="${fileName}"`, "Cache-Control": "no-store" },
     });
   });
-export const DELETE = serve(api.odd.remove, (w, { params }) => removeOdd(w, params.table, params.key));
+export const DELETE = serve(api.odd.remove, (w, { params }) => {
+  removeOdd(w, params.table, params.key);
+  return { ok: true as const };
+});
