@@ -21,6 +21,8 @@ export interface Endpoint<P extends string = string, I extends z.ZodType | null 
   bytes?: true;
   /** HTTP status of a success; 200 if not said. */
   status?: 201;
+  /** Restores, deletes or imports: for the first machine, and for devices that may do everything. */
+  keeper?: true;
 }
 
 export const endpoint = <const P extends string, I extends z.ZodType | null, O extends z.ZodType>(e: Endpoint<P, I, O>): Endpoint<P, I, O> => e;

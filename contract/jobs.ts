@@ -44,7 +44,7 @@ export const jobs = {
   }),
   read: endpoint({ method: "GET", path: "/api/jobs/:id", in: null, out: JobView }),
   save: endpoint({ method: "PUT", path: "/api/jobs/:id", in: z.object({ baseRevision, job: jobDocument }), out: JobView }),
-  putAway: endpoint({ method: "DELETE", path: "/api/jobs/:id", in: null, out: z.object({ ok: z.literal(true) }) }),
+  putAway: endpoint({ method: "DELETE", path: "/api/jobs/:id", in: null, out: z.object({ ok: z.literal(true) }), keeper: true }),
   step: endpoint({ method: "POST", path: "/api/jobs/:id/step", in: z.object({ baseRevision, direction: z.enum(["undo", "redo"]) }), out: JobView }),
   toMake: endpoint({ method: "GET", path: "/api/jobs/:id/make", in: null, out: MakeSummary }),
 };

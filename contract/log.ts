@@ -106,7 +106,7 @@ export const log = {
   read: endpoint({ method: "GET", path: "/api/pours/:id", in: null, out: z.object({ pour: Pour, photos: z.array(Photo) }) }),
   change: endpoint({ method: "PATCH", path: "/api/pours/:id", in: PourChange.extend({ was: Was }), out: Pour }),
   addPhoto: endpoint({ method: "POST", path: "/api/pours/:id/photos", in: null, out: Photo, bytes: true, status: 201 }),
-  removePhoto: endpoint({ method: "DELETE", path: "/api/photos/:id", in: null, out: z.object({ ok: z.literal(true) }) }),
+  removePhoto: endpoint({ method: "DELETE", path: "/api/photos/:id", in: null, out: z.object({ ok: z.literal(true) }), keeper: true }),
 };
 
 export const rack = {

@@ -10,10 +10,11 @@ export const materials = {
   list: endpoint({ method: "GET", path: "/api/materials", in: null, out: z.array(Material) }),
   add: endpoint({ method: "POST", path: "/api/materials", in: Material.and(z.object({ key: ActKey })), out: Kept, status: 201 }),
   save: endpoint({ method: "PUT", path: "/api/materials/:id", in: Material.and(z.object({ was: Was })), out: Kept }),
-  remove: endpoint({ method: "DELETE", path: "/api/materials/:id", in: null, out: z.object({ ok: z.literal(true) }) }),
+  remove: endpoint({ method: "DELETE", path: "/api/materials/:id", in: null, out: z.object({ ok: z.literal(true) }), keeper: true }),
   /** A removed entry again, under the id it had: jobs that use it find it. */
   putBack: endpoint({ method: "POST", path: "/api/materials/:id", in: Material, out: Kept, status: 201 }),
   import: endpoint({
+    keeper: true,
     method: "POST",
     path: "/api/materials/import",
     in: z.strictObject({

@@ -9,6 +9,13 @@ export const settings = {
 };
 export type SettingsChange = Omit<z.input<typeof settings.change.in>, "was">;
 
+/** What a device may do: weigh and log, or everything but the door itself. */
+export const MAY = ["bench", "all"] as const;
+export type May = (typeof MAY)[number];
+/** A device that was let in. */
+export const DeviceView = z.object({ id: z.string(), name: z.string(), may: z.enum(MAY), addedAt: z.number(), seenAt: z.number() });
+export type DeviceView = z.infer<typeof DeviceView>;
+
 export const DoorView = z.object({
   open: z.boolean(),
   wanted: z.boolean(),
@@ -18,6 +25,10 @@ export const DoorView = z.object({
   fault: z.string().nullable(),
   first: z.boolean(),
   url: z.string().nullable(),
+  /** Fingerprint of the workshop's signature, SHA-256, and where a device takes it from; null until the gate has opened once. */
+  fingerprint: z.string().nullable(),
+  trustUrl: z.string().nullable(),
+  devices: z.array(DeviceView),
 });
 export type DoorView = z.infer<typeof DoorView>;
 
@@ -26,7 +37,20 @@ export const door = {
   set: endpoint({ method: "PUT", path: "/api/door", in: z.object({ listen: z.boolean().optional(), passphrase: z.string().optional() }), out: DoorView }),
   /** Signs every device out. */
   shut: endpoint({ method: "DELETE", path: "/api/door", in: null, out: DoorView }),
-  pair: endpoint({ method: "POST", path: "/api/door/pair", in: null, out: z.object({ url: z.string(), svg: z.string(), until: z.number() }) }),
+  pair: endpoint({
+    method: "POST",
+    path: "/api/door/pair",
+    in: z.object({ may: z.enum(MAY).default("bench") }),
+    out: z.object({ url: z.string(), svg: z.string(), until: z.number() }),
+  }),
+  device: endpoint({
+    method: "PUT",
+    path: "/api/door/devices/:id",
+    in: z.object({ name: z.string().trim().min(1, "A device needs a name.").max(60).optional(), may: z.enum(MAY).optional() }),
+    out: DoorView,
+  }),
+  /** Signs one device out. */
+  signOut: endpoint({ method: "DELETE", path: "/api/door/devices/:id", in: null, out: DoorView }),
 };
 
 /** What restoring a backup would change, table by table. */
@@ -71,8 +95,8 @@ export type KeptCopy = z.infer<typeof KeptCopy>;
 
 export const kept = {
   list: endpoint({ method: "GET", path: "/api/kept", in: null, out: z.array(KeptCopy) }),
-  open: endpoint({ method: "POST", path: "/api/kept/:name", in: null, out: z.object({ kept: z.string() }) }),
-  drop: endpoint({ method: "DELETE", path: "/api/kept/:name", in: null, out: z.array(KeptCopy) }),
+  open: endpoint({ method: "POST", path: "/api/kept/:name", in: null, out: z.object({ kept: z.string() }), keeper: true }),
+  drop: endpoint({ method: "DELETE", path: "/api/kept/:name", in: null, out: z.array(KeptCopy), keeper: true }),
 };
 
 export const RESTORE_WAYS = ["add", "take", "replace"] as const;
@@ -80,7 +104,7 @@ export type RestoreWay = (typeof RESTORE_WAYS)[number];
 
 export const backup = {
   /** The next piece of a file, in order, from its first byte on; answers how much of it is here. */
-  piece: endpoint({ method: "POST", path: "/api/backup/piece/:upload/:at", in: null, out: z.object({ bytes: z.number() }), bytes: true }),
+  piece: endpoint({ method: "POST", path: "/api/backup/piece/:upload/:at", in: null, out: z.object({ bytes: z.number() }), bytes: true, keeper: true }),
 };
 
 /** What takes long and runs beside the server, one at a time: what it is asked with, and what comes of it. */
@@ -117,6 +141,7 @@ export type ErrandView = z.infer<typeof ErrandView>;
 
 export const errands = {
   start: endpoint({
+    keeper: true,
     method: "POST",
     path: "/api/errands",
     in: z.discriminatedUnion("do", [ERRANDS.backup.ask, ERRANDS.read.ask, ERRANDS.restore.ask, ERRANDS.keep.ask, ERRANDS.check.ask]),
@@ -124,9 +149,9 @@ export const errands = {
     status: 201,
   }),
   see: endpoint({ method: "GET", path: "/api/errands/:id", in: null, out: ErrandView }),
-  stop: endpoint({ method: "DELETE", path: "/api/errands/:id", in: null, out: ErrandView }),
+  stop: endpoint({ method: "DELETE", path: "/api/errands/:id", in: null, out: ErrandView, keeper: true }),
 };
 
 export const odd = {
-  remove: endpoint({ method: "DELETE", path: "/api/odd/:table/:key", in: null, out: z.object({ ok: z.literal(true) }) }),
+  remove: endpoint({ method: "DELETE", path: "/api/odd/:table/:key", in: null, out: z.object({ ok: z.literal(true) }), keeper: true }),
 };

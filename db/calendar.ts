@@ -1,5 +1,6 @@
 import { eq } from "drizzle-orm";
 import { calendarDocument, type Calendar } from "../core/schedule";
+import { COLUMNS } from "./columns";
 import { readNamed } from "./odd";
 import type { Db } from "./open";
 import { calendars } from "./schema";
@@ -8,7 +9,15 @@ const ID = "book";
 
 export function readCalendar(db: Db): { calendar: Calendar; revision: number } | null {
   const row = db.select().from(calendars).where(eq(calendars.id, ID)).get();
-  return row ? { calendar: readNamed(db, "calendars", ID, () => calendarDocument.parse(row.document)), revision: row.revision } : null;
+  return row
+    ? {
+        calendar: readNamed(db, "calendars", ID, () => {
+          COLUMNS.calendars.parse(row);
+          return calendarDocument.parse(row.document);
+        }),
+        revision: row.revision,
+      }
+    : null;
 }
 
 /** Writes the calendar over the revision the writer saw; false where a later one stands. */

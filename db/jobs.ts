@@ -1,6 +1,7 @@
 import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import { jobDocument, type Job } from "../core/record";
 import { contains } from "./contains";
+import { COLUMNS } from "./columns";
 import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { jobRevisions, jobs } from "./schema";
@@ -44,7 +45,10 @@ export function readJob(db: Db, id: string): StoredJob | null {
     .get();
   return {
     id,
-    job: readNamed(db, "jobs", id, () => jobDocument.parse(row.document)),
+    job: readNamed(db, "jobs", id, () => {
+      COLUMNS.jobs.parse(row);
+      return jobDocument.parse(row.document);
+    }),
     revision: row.revision,
     updatedAt: row.updatedAt,
     putAwayAt: row.putAwayAt,
@@ -62,7 +66,10 @@ export function listJobs(db: Db, limit: number): { lines: JobLine[]; total: numb
       .from(jobs)
       .where(isNull(jobs.putAwayAt))
       .get()?.n ?? 0;
-  const line = (r: (typeof rows)[number]): JobLine => ({ id: r.id, name: r.name, updatedAt: r.updatedAt, job: jobDocument.parse(r.document) });
+  const line = (r: (typeof rows)[number]): JobLine => ({
+    ...COLUMNS.jobs.pick({ id: true, name: true, updatedAt: true }).parse(r),
+    job: jobDocument.parse(r.document),
+  });
   return { lines: soundRows(db, "jobs", rows, (r) => r.id, line), total };
 }
 

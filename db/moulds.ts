@@ -4,18 +4,23 @@ import { and, asc, desc, eq, isNotNull, isNull, sql, type SQL } from "drizzle-or
 import { Range } from "../core/material";
 import type { MouldLine } from "../core/log";
 import { contains } from "./contains";
+import { stored } from "../core/quantity";
+import { at, COLUMNS } from "./columns";
+import { inJson } from "./inJson";
 import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { jobs, moulds, pours } from "./schema";
 
 const FaultList = z.array(FaultKeySchema);
+/** What the charts of a mould read of a casting. */
+const CastFigures = COLUMNS.pours.pick({ pouredAt: true, outcome: true }).extend({ sprueMm: stored.mm.nullable(), volumeMl: stored.ml });
 
 const count = (which: SQL): SQL<number> => sql<number>`coalesce(sum(case when ${pours.kind} = 'cast' and ${which} then 1 else 0 end), 0)`;
 /** The family in the newest cast's frozen numbers. */
 const latest = (path: string): SQL<string | null> =>
   sql<
     string | null
-  >`(select json_extract(p.snapshot, ${path}) from pours p where p.mould_id = ${moulds.id} order by p.kind = 'cast' desc, p.poured_at desc limit 1)`;
+  >`(select ${inJson(sql`p.snapshot`, path)} from pours p where p.mould_id = ${moulds.id} order by p.kind = 'cast' desc, p.poured_at desc limit 1)`;
 
 const lines = (db: Db) =>
   db
@@ -44,7 +49,13 @@ const lines = (db: Db) =>
     .$dynamic();
 
 type Row = Awaited<ReturnType<ReturnType<typeof lines>["all"]>>[number];
-const toLine = (r: Row): MouldLine => ({ ...r, expected: r.expected === null ? null : Range.parse(r.expected) });
+const toLine = (r: Row): MouldLine => ({
+  ...r,
+  ...COLUMNS.moulds.parse(r),
+  // A casting that cannot be read is no fault of its mould.
+  lastCastAt: at.nullable().catch(null).parse(r.lastCastAt),
+  expected: r.expected === null ? null : Range.parse(r.expected),
+});
 
 export type RackFilter = { text: string; which: "use" | "retired" | "all"; page: number; pageSize: number };
 
@@ -94,7 +105,7 @@ export function mouldCost(db: Db, m: { id: string; jobId: string; madeAt: number
     .where(and(eq(moulds.jobId, m.jobId), sql`${moulds.madeAt} < ${m.madeAt}`))
     .get();
   const rows = db
-    .select({ cost: sql<number | null>`json_extract(${pours.snapshot}, '$.rubberCost')` })
+    .select({ cost: inJson<number>(pours.snapshot, "$.rubberCost") })
     .from(pours)
     .where(and(eq(pours.jobId, m.jobId), eq(pours.kind, "rubber"), sql`${pours.pouredAt} > ${before?.at ?? 0}`, sql`${pours.pouredAt} <= ${m.madeAt}`))
     .all();
@@ -111,8 +122,8 @@ export const mouldCasts = (
       id: pours.id,
       pouredAt: pours.pouredAt,
       outcome: pours.outcome,
-      sprueMm: sql<number | null>`json_extract(${pours.snapshot}, '$.actual.sprueMm')`,
-      volumeMl: sql<number>`json_extract(${pours.snapshot}, '$.volumeMl')`,
+      sprueMm: inJson<number>(pours.snapshot, "$.actual.sprueMm"),
+      volumeMl: inJson<number>(pours.snapshot, "$.volumeMl"),
       faults: pours.faults,
       changed: pours.changed,
     })
@@ -126,7 +137,7 @@ export const mouldCasts = (
     "pours",
     rows,
     (r) => r.id,
-    (r) => ({ ...r, faults: FaultList.parse(r.faults), changed: r.changed === null ? null : Changed.parse(r.changed) }),
+    (r) => ({ ...r, ...CastFigures.parse(r), faults: FaultList.parse(r.faults), changed: r.changed === null ? null : Changed.parse(r.changed) }),
   );
 };
 

@@ -2,13 +2,14 @@ import { and, asc, desc, eq, isNull } from "drizzle-orm";
 import * as z from "zod";
 import type { Patch } from "../core/log";
 import type { PatchResult } from "../core/material";
+import { COLUMNS } from "./columns";
 import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { patches } from "./schema";
 
 const Between = z.tuple([z.string(), z.string()]);
 type Row = typeof patches.$inferSelect;
-const toPatch = (r: Row): Patch => ({ ...r, between: Between.parse(r.between) });
+const toPatch = (r: Row): Patch => ({ ...COLUMNS.patches.parse(r), between: Between.parse(r.between) });
 
 const named = (db: Db, r: Row): Patch => readNamed(db, "patches", r.id, () => toPatch(r));
 const sound = (db: Db, rows: readonly Row[]): Patch[] => soundRows(db, "patches", rows, (r) => r.id, toPatch);

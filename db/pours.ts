@@ -3,7 +3,9 @@ import { z } from "zod";
 import { KeptDossier, type Dossier } from "../core/record";
 import { Changed, FaultKeySchema, FaultMark, snapshotDocument, type Snapshot, type FaultKey, type Outcome } from "../core/plan";
 import type { MouldYield, Photo, Pour } from "../core/log";
+import { COLUMNS } from "./columns";
 import { contains } from "./contains";
+import { inJson } from "./inJson";
 import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { moulds, photos, pours } from "./schema";
@@ -48,20 +50,9 @@ const Marks = z.array(FaultMark);
 type Row = typeof pours.$inferSelect;
 type Listed = Omit<Row, "dossier" | "searched">;
 const toPour = (r: Listed, mouldName: string | null): Pour => ({
-  id: r.id,
-  jobId: r.jobId,
-  mouldId: r.mouldId,
+  ...COLUMNS.pours.parse(r),
   mouldName,
-  kind: r.kind,
-  pourIndex: r.pourIndex,
-  pouredAt: r.pouredAt,
-  readyLowAt: r.readyLowAt,
-  readyAt: r.readyAt,
-  readyHighAt: r.readyHighAt,
-  openedAt: r.openedAt,
-  outcome: r.outcome,
   faults: FaultList.parse(r.faults),
-  notes: r.notes,
   snapshot: snapshotDocument.parse(r.snapshot),
   marks: Marks.parse(r.marks),
   changed: r.changed === null ? null : Changed.parse(r.changed),
@@ -106,7 +97,7 @@ export function adoptDossiers(db: Db, complete: (kept: KeptDossier) => Dossier):
     const bare = db
       .select({ id: pours.id, dossier: pours.dossier })
       .from(pours)
-      .where(and(isNotNull(pours.dossier), sql`json_extract(${pours.dossier}, '$.format') = 1`))
+      .where(and(isNotNull(pours.dossier), sql`${inJson(pours.dossier, "$.format")} = 1`))
       .limit(200)
       .all();
     const read = soundRows(
@@ -163,7 +154,7 @@ export const listJobPours = (db: Db, jobId: string): Pour[] =>
 
 /** Families of everything cast for each of these jobs, by the log. */
 export function castFamilies(db: Db, jobIds: readonly string[]): Map<string, string[]> {
-  const family = sql<string | null>`json_extract(${pours.snapshot}, '$.castFamily')`;
+  const family = inJson<string>(pours.snapshot, "$.castFamily");
   const rows = db
     .select({ jobId: pours.jobId, family })
     .from(pours)

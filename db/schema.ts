@@ -1,10 +1,27 @@
-import { index, integer, primaryKey, real, sqliteTable, text } from "drizzle-orm/sqlite-core";
+import { customType, index, integer, primaryKey, real, sqliteTable, text } from "drizzle-orm/sqlite-core";
 
 /** Times are milliseconds since 1970 UTC. JSON columns are parsed through their Zod schema on the way out. */
 
+/** What could not be read as JSON: no schema takes it, so the row is an odd one and the list it is in stands. */
+interface NotJson {
+  notJson: string;
+}
+const json = customType<{ data: unknown; driverData: string }>({
+  dataType: () => "text",
+  toDriver: (value) => JSON.stringify(value),
+  fromDriver: (text) => {
+    try {
+      const read: unknown = JSON.parse(text);
+      return read;
+    } catch {
+      return { notJson: String(text).slice(0, 200) } satisfies NotJson;
+    }
+  },
+});
+
 export const settings = sqliteTable("settings", {
   key: text("key").primaryKey(),
-  value: text("value", { mode: "json" }).notNull(),
+  value: json("value").notNull(),
 });
 
 export const materials = sqliteTable(
@@ -13,7 +30,7 @@ export const materials = sqliteTable(
     id: text("id").primaryKey(),
     kind: text("kind").notNull(),
     name: text("name").notNull(),
-    document: text("document", { mode: "json" }).notNull(),
+    document: json("document").notNull(),
     updatedAt: integer("updated_at").notNull(),
   },
   (t) => [index("materials_by_kind").on(t.kind, t.name)],
@@ -24,7 +41,7 @@ export const jobs = sqliteTable(
   {
     id: text("id").primaryKey(),
     name: text("name").notNull(),
-    document: text("document", { mode: "json" }).notNull(),
+    document: json("document").notNull(),
     revision: integer("revision").notNull(),
     createdAt: integer("created_at").notNull(),
     updatedAt: integer("updated_at").notNull(),
@@ -42,7 +59,7 @@ export const jobRevisions = sqliteTable(
       .notNull()
       .references(() => jobs.id, { onDelete: "cascade" }),
     revision: integer("revision").notNull(),
-    document: text("document", { mode: "json" }).notNull(),
+    document: json("document").notNull(),
     savedAt: integer("saved_at").notNull(),
     undoTo: integer("undo_to"),
     redoTo: integer("redo_to"),
@@ -63,7 +80,7 @@ export const moulds = sqliteTable(
     place: text("place").notNull().default(""),
     note: text("note").notNull().default(""),
     /** Casts it is expected to bear, as low, typical, high; null takes what its rubber and fill suggest. */
-    expected: text("expected", { mode: "json" }),
+    expected: json("expected"),
     /** When it went out of use; null while it works. */
     retiredAt: integer("retired_at"),
   },
@@ -88,17 +105,17 @@ export const pours = sqliteTable(
     /** When it was opened; null while it cures. */
     openedAt: integer("opened_at"),
     outcome: text("outcome", { enum: ["good", "flawed", "failed"] }),
-    faults: text("faults", { mode: "json" }).notNull(),
+    faults: json("faults").notNull(),
     notes: text("notes").notNull(),
     /** Words to search: job, material, notes. */
     searched: text("searched").notNull(),
-    snapshot: text("snapshot", { mode: "json" }).notNull(),
+    snapshot: json("snapshot").notNull(),
     /** Faults where they sit on the section: a fault and its place in mm. */
-    marks: text("marks", { mode: "json" }).notNull().default([]),
+    marks: json("marks").notNull().default([]),
     /** The one thing changed for this pour, as advised after an earlier one; null for none. */
-    changed: text("changed", { mode: "json" }),
+    changed: json("changed"),
     /** What was decided that day and the materials it was decided about; null in entries from before it was kept. */
-    dossier: text("dossier", { mode: "json" }),
+    dossier: json("dossier"),
   },
   (t) => [
     index("pours_by_time").on(t.pouredAt),
@@ -132,7 +149,7 @@ export const patches = sqliteTable(
     /** Names the pair; see Link.key. */
     pair: text("pair").notNull(),
     contact: text("contact").notNull(),
-    between: text("between", { mode: "json" }).notNull(),
+    between: json("between").notNull(),
     shopC: real("shop_c").notNull(),
     startedAt: integer("started_at").notNull(),
     readyAt: integer("ready_at").notNull(),
@@ -156,9 +173,9 @@ export const weighIns = sqliteTable(
     kind: text("kind", { enum: ["rubber", "cast"] }).notNull(),
     pourIndex: integer("pour_index").notNull(),
     mouldId: text("mould_id").references(() => moulds.id),
-    document: text("document", { mode: "json" }).notNull(),
+    document: json("document").notNull(),
     /** The plan's numbers and the dossier when it was begun: what goes into the log with the pour. */
-    frozen: text("frozen", { mode: "json" }).notNull(),
+    frozen: json("frozen").notNull(),
     revision: integer("revision").notNull(),
     startedAt: integer("started_at").notNull(),
     updatedAt: integer("updated_at").notNull(),
@@ -178,7 +195,7 @@ export const clocks = sqliteTable(
     pourId: text("pour_id"),
     startedAt: integer("started_at").notNull(),
     endedAt: integer("ended_at"),
-    document: text("document", { mode: "json" }).notNull(),
+    document: json("document").notNull(),
   },
   (t) => [index("clocks_running").on(t.endedAt, t.startedAt), index("clocks_by_pour").on(t.pourId)],
 );
@@ -198,7 +215,18 @@ export const readings = sqliteTable(
 /** Work put on the calendar: what a person decided about when; see core/schedule. */
 export const calendars = sqliteTable("calendars", {
   id: text("id").primaryKey(),
-  document: text("document", { mode: "json" }).notNull(),
+  document: json("document").notNull(),
   revision: integer("revision").notNull(),
   updatedAt: integer("updated_at").notNull(),
+});
+
+/** Devices that were let in through the gate. What each holds is kept as a sum only. */
+export const devices = sqliteTable("devices", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  /** "bench": weigh and log; "all": everything but the door. */
+  may: text("may", { enum: ["bench", "all"] }).notNull(),
+  token: text("token").notNull(),
+  addedAt: integer("added_at").notNull(),
+  seenAt: integer("seen_at").notNull(),
 });

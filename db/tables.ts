@@ -3,27 +3,16 @@ import { z } from "zod";
 import { Clock } from "../core/clock";
 import { jobDocument, KeptDossier } from "../core/record";
 import { Material, Range } from "../core/material";
-import { Changed, FaultKeySchema, FaultMark, OUTCOMES, snapshotDocument } from "../core/plan";
+import { Changed, FaultKeySchema, FaultMark, snapshotDocument } from "../core/plan";
 import { calendarDocument } from "../core/schedule";
 import { weighInDocument } from "../core/weigh";
+import { at, COLUMNS, id, instant, PictureName } from "./columns";
 import { forgetOdd, wordsOf, type OddRow } from "./odd";
 import type { Db } from "./open";
 import * as schema from "./schema";
 import { settingsDocument } from "../core/workshop";
 import { frozenBatch } from "./weighIns";
 import { stored } from "../core/quantity";
-import { CONTACTS } from "../core/fit";
-
-/** What names a row: letters, digits and strokes, so that it can stand in an address and in a file name. */
-const id = z.string().regex(/^[\w-]{1,80}$/, "is no id: letters, digits, - and _ only, at most 80");
-const at = stored.moment.int();
-/** What was worked out to a fraction of a millisecond. */
-const instant = stored.moment;
-const revision = stored.count.min(1);
-const when = at.nullable();
-const kind = z.enum(["rubber", "cast"]);
-/** A kept picture's own name: never a path. */
-export const PictureName = z.string().regex(/^[0-9a-f-]{36}\.(jpg|png|webp)$/, "is not the name of a kept picture");
 
 /**
  * Every table of a workshop as it travels in a backup, in an order in which each row's references come before it. The
@@ -32,39 +21,18 @@ export const PictureName = z.string().regex(/^[0-9a-f-]{36}\.(jpg|png|webp)$/, "
 export const ROWS = {
   settings: z.object({ key: z.literal("workshop"), value: settingsDocument }),
   materials: z.object({ id, kind: z.string().max(20), name: z.string().max(80), document: Material, updatedAt: at }),
-  jobs: z.object({ id, name: z.string().max(80), document: jobDocument, revision, createdAt: at, updatedAt: at, putAwayAt: when }),
+  jobs: COLUMNS.jobs.extend({ document: jobDocument }),
   jobRevisions: z.object({
     jobId: id,
-    revision,
+    revision: stored.count.min(1),
     document: jobDocument,
     savedAt: at,
     undoTo: stored.count.nullable(),
     redoTo: stored.count.nullable(),
   }),
-  moulds: z.object({
-    id,
-    jobId: id,
-    name: z.string().max(100),
-    madeAt: at,
-    place: z.string().max(120),
-    note: z.string().max(2000),
-    expected: Range.nullable(),
-    retiredAt: when,
-  }),
-  pours: z.object({
-    id,
-    jobId: id,
-    mouldId: id.nullable(),
-    kind,
-    pourIndex: stored.count.max(60),
-    pouredAt: at,
-    readyLowAt: instant,
-    readyAt: instant,
-    readyHighAt: instant,
-    openedAt: instant.nullable(),
-    outcome: z.enum(OUTCOMES).nullable(),
+  moulds: COLUMNS.moulds.extend({ expected: Range.nullable() }),
+  pours: COLUMNS.pours.extend({
     faults: z.array(FaultKeySchema).max(20),
-    notes: z.string().max(4000),
     searched: z.string().max(20_000),
     snapshot: snapshotDocument,
     marks: z.array(FaultMark).max(60),
@@ -79,41 +47,15 @@ export const ROWS = {
     bytes: z.number().int().min(0).max(1e9),
     addedAt: at,
   }),
-  patches: z.object({
-    id,
-    pair: z.string().max(500),
-    contact: z.enum(CONTACTS),
-    between: z.tuple([z.string().max(200), z.string().max(200)]),
-    shopC: stored.c,
-    startedAt: at,
-    readyAt: instant,
-    endedAt: instant.nullable(),
-    outcome: z.enum(["clean", "tacky"]).nullable(),
-    notes: z.string().max(2000),
-    photoFile: PictureName.nullable(),
-  }),
-  weighIns: z.object({
-    id,
-    jobId: id,
-    kind,
-    pourIndex: stored.count.max(60),
-    mouldId: id.nullable(),
-    document: weighInDocument,
-    frozen: frozenBatch,
-    revision,
-    startedAt: at,
-    updatedAt: at,
-    endedAt: when,
-    pourId: id.nullable(),
-  }),
+  patches: COLUMNS.patches.extend({ between: z.tuple([z.string().max(200), z.string().max(200)]) }),
+  weighIns: COLUMNS.weighIns.extend({ document: weighInDocument, frozen: frozenBatch }),
   clocks: z.object({ id, jobId: z.string().nullable(), pourId: z.string().nullable(), startedAt: instant, endedAt: instant.nullable(), document: Clock }),
   readings: z.object({ id: z.number().int().min(1), at, c: stored.c, source: z.enum(["typed", "thermometer"]) }),
-  calendars: z.object({ id, document: calendarDocument, revision, updatedAt: at }),
+  calendars: COLUMNS.calendars.extend({ document: calendarDocument }),
 } as const;
 export type TableName = keyof typeof ROWS;
 export const TABLE_NAMES = Object.keys(ROWS) as TableName[];
 export type TableRow = Record<string, unknown>;
-export type Tables = Record<TableName, TableRow[]>;
 
 const DRIZZLE = {
   settings: schema.settings,

@@ -3,6 +3,7 @@ import { z } from "zod";
 import { KeptDossier, versioned, type Dossier } from "../core/record";
 import { snapshotDocument } from "../core/plan";
 import { weighInDocument, type WeighIn } from "../core/weigh";
+import { COLUMNS } from "./columns";
 import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { weighIns } from "./schema";
@@ -29,7 +30,11 @@ export interface StoredWeighIn {
 }
 
 type Row = typeof weighIns.$inferSelect;
-const parsed = ({ document, ...r }: Row): StoredWeighIn => ({ ...r, weighIn: weighInDocument.parse(document), frozen: frozenBatch.parse(r.frozen) });
+const parsed = ({ document, ...r }: Row): StoredWeighIn => ({
+  ...COLUMNS.weighIns.parse(r),
+  weighIn: weighInDocument.parse(document),
+  frozen: frozenBatch.parse(r.frozen),
+});
 const stored = (db: Db, row: Row): StoredWeighIn => readNamed(db, "weighIns", row.id, () => parsed(row));
 
 export const insertWeighIn = (db: Db, s: StoredWeighIn): void => {

@@ -364,8 +364,14 @@ test("a tablet comes in through the door by the picture, and not without it", as
     await expect(page.getByText(/Devices on your network reach this workshop/)).toBeVisible();
     const door = (await (await page.request.get(`${server.url}/api/door`)).json()) as { port: number; addresses: string[]; open: boolean };
     expect(door.open).toBe(true);
-    const lan = `http://127.0.0.1:${door.port}`;
-    const tablet = await (await browser.newContext({ viewport: { width: 1024, height: 768 } })).newPage();
+    const lan = `https://127.0.0.1:${door.port}`;
+    const tablet = await (await browser.newContext({ viewport: { width: 1024, height: 768 }, ignoreHTTPSErrors: true })).newPage();
+    // An open line is sent on to the encrypted one.
+    await tablet.goto(`http://127.0.0.1:${door.port}/log`);
+    expect(tablet.url()).toBe(`${lan}/door?to=%2Flog`);
+    await tablet.getByRole("link", { name: /make this device trust it/ }).click();
+    const letters = await page.getByText(/^([0-9A-F]{2} ){31}[0-9A-F]{2}$/).innerText();
+    await expect(tablet.getByText(letters)).toBeVisible();
     await tablet.goto(`${lan}/log`);
     await expect(tablet.getByLabel("The workshop's passphrase")).toBeVisible();
     await tablet.getByLabel("The workshop's passphrase").fill("not this one");
@@ -376,9 +382,11 @@ test("a tablet comes in through the door by the picture, and not without it", as
       const link = await page.getByText(/Good for one device/).innerText();
       const code = new URL(/http\S+/.exec(link)?.[0] ?? "").searchParams.get("pair") ?? "";
       await tablet.goto(`${lan}/door?pair=${code}`);
+      await tablet.getByLabel("What this device is called").fill("By the kiln");
       await tablet.getByRole("button", { name: "Let it in" }).click();
     } else {
       await tablet.getByLabel("The workshop's passphrase").fill("three blue moons");
+      await tablet.getByLabel("What this device is called").fill("By the kiln");
       await tablet.getByRole("button", { name: "Come in" }).click();
     }
     await tablet.goto(`${lan}/log`);
@@ -389,8 +397,16 @@ test("a tablet comes in through the door by the picture, and not without it", as
     await tablet.goto(`${lan}/log/demo-pour-02`);
     await tablet.getByLabel("Notes").fill("From the tablet");
     await expect(tablet.getByText("Saved", { exact: true })).toBeVisible();
-    expect((await tablet.request.get(`${lan}/api/jobs`, { headers: { origin: "http://evil.example" } })).status()).toBe(403);
-    await page.getByRole("button", { name: "Sign every device out" }).click();
+    expect((await tablet.request.get(`${lan}/api/jobs`, { headers: { origin: "https://evil.example" } })).status()).toBe(403);
+    // A secure line: the page may notify and keep the screen awake.
+    expect(await tablet.evaluate(() => window.isSecureContext)).toBe(true);
+    // It weighs and logs; deleting and taking the workshop away are not for it, until it is let.
+    expect((await tablet.request.get(`${lan}/api/backup`)).status()).toBe(403);
+    const devices = page.getByRole("list", { name: "Devices that are let in" });
+    await expect(devices.getByLabel("Name of By the kiln")).toBeVisible();
+    await devices.getByRole("radio", { name: "Also restore, delete and import" }).click();
+    await expect.poll(async () => (await tablet.request.get(`${lan}/api/backup`)).status(), { timeout: 20_000 }).toBe(200);
+    await devices.getByRole("button", { name: "Sign By the kiln out" }).click();
     await expect.poll(async () => (await tablet.request.get(`${lan}/api/jobs`)).status()).toBe(401);
     await tablet.context().close();
   } finally {

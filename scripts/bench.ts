@@ -2,22 +2,18 @@ import { performance } from "node:perf_hooks";
 import { gzipSync } from "node:zlib";
 import { chromium } from "@playwright/test";
 import { buildScene } from "../core/draw";
-import { dossierOf, trimmed, newJob, type Job } from "../core/record";
+import { dossierOf, newJob, type Job } from "../core/record";
 import { fitMatrix, standardHeat, wantsHeat } from "../core/fit";
 import { Conduction, heatKey, heatStudy, type HeatStudy } from "../core/heat";
 import { catalogueOf } from "../core/material";
-import { freeze, tasksOf } from "../core/plan";
+import { tasksOf } from "../core/plan";
 import { plan } from "../core/plan/plan";
 import { solve, type Task } from "../core/schedule";
-import { demoJobs, demoMaterials, loadDemo } from "../db/demo";
-import { insertJob } from "../db/jobs";
-import { openWorkshop, workshopFiles } from "../db/open";
-import { insertPour } from "../db/pours";
+import { demoJobs, demoMaterials } from "../db/demo";
 import { withWall } from "../core/mould/trade";
 import { Server } from "./server";
+import { fillYear } from "./year";
 
-const JOBS = 1000;
-const POURS = 20_000;
 const OPEN_PAGES = 50;
 const PAGES = [
   "/",
@@ -201,44 +197,6 @@ async function benchClocks(url: string): Promise<void> {
   say(`clocks asked by ${OPEN_PAGES} open pages`, `${spread(times, "ms")}, ${times.length} answers`, "p95 under 100 ms");
 }
 
-/** Fills a workshop with many jobs and pours, as years of work would. */
-function fill(folder: string): void {
-  const db = openWorkshop(workshopFiles(folder));
-  const now = Date.now();
-  const catalogue = catalogueOf(demoMaterials());
-  loadDemo(db, now);
-  const jobs = demoJobs();
-  const frozen = jobs.map(({ job }) => freeze(plan(dossierOf(job, catalogue)), 2, "cast"));
-  db.transaction(() => {
-    for (let i = 0; i < JOBS; i++) insertJob(db, `many-${i}`, { ...(jobs[i % jobs.length]?.job ?? newJob("x")), name: `Piece ${i}` }, now - i * 60_000);
-    for (let i = 0; i < POURS; i++) {
-      const f = frozen[i % frozen.length];
-      if (!f?.ok) throw new Error("A demo job does not freeze.");
-      const pouredAt = now - i * 600_000;
-      insertPour(db, {
-        id: `many-${i}`,
-        jobId: `many-${i % JOBS}`,
-        mouldId: null,
-        kind: "cast",
-        pourIndex: 0,
-        pouredAt,
-        readyLowAt: pouredAt,
-        readyAt: pouredAt,
-        readyHighAt: pouredAt,
-        snapshot: f.snapshot,
-        dossier: trimmed(dossierOf(jobs[i % jobs.length]?.job ?? newJob("x"), catalogue)),
-        mould: null,
-      });
-    }
-  });
-  db.$client
-    .prepare(
-      "update pours set opened_at = ready_at, outcome = case abs(random()) % 4 when 0 then 'failed' when 1 then 'flawed' else 'good' end where id like 'many-%'",
-    )
-    .run();
-  db.$client.close();
-}
-
 async function benchPages(url: string): Promise<void> {
   for (const path of PAGES) {
     const times: number[] = [];
@@ -305,7 +263,7 @@ try {
   benchDrag();
   benchHeat();
   benchSchedule();
-  fill(server.folder);
+  fillYear(server.folder, { jobs: 1000, pours: 20_000 });
   await server.start();
   await benchPages(server.url);
   await benchClocks(server.url);

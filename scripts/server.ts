@@ -21,6 +21,10 @@ export class Server {
   private child: ChildProcess | null = null;
   private port = 0;
 
+  get pid(): number | undefined {
+    return this.child?.pid;
+  }
+
   get url(): string {
     return `http://127.0.0.1:${this.port}`;
   }

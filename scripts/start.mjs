@@ -1,5 +1,5 @@
 #!/usr/bin/env node
-// Starts everything: `npm run demo | dev | check | test | bench | op`. Uses only Node's own modules, so it runs before anything is installed.
+// Starts everything: `npm run demo | dev | check | test | bench | soak | op`. Uses only Node's own modules, so it runs before anything is installed.
 import { spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
@@ -66,7 +66,7 @@ function ensureInstalled() {
   const stamp = hashOf(["package-lock.json"]);
   const mark = "node_modules/.zesty-installed";
   if (stamped(mark, stamp)) return;
-  say("Installing packages (a few minutes the first time: the database is compiled here) …");
+  say("Installing packages (a few minutes the first time, longer where the database has to be compiled) …");
   const npm = process.env.npm_execpath;
   const [command, args] = npm && /\.[cm]?js$/.test(npm) ? [process.execPath, [npm]] : [process.platform === "win32" ? "npm.cmd" : "npm", []];
   const { status } = spawnSync(command, [...args, "ci", "--include=dev", "--no-audit", "--no-fund", "--loglevel=error"], {
@@ -291,10 +291,15 @@ switch (mode) {
     if (!build()) give("The application does not build; see above.");
     process.exit(run("tsx", ["scripts/bench.ts", ...rest]));
     break;
+  case "soak":
+    ensureInstalled();
+    if (!build()) give("The application does not build; see above.");
+    process.exit(run("tsx", ["scripts/soak.ts", ...rest]));
+    break;
   case "op":
     ensureInstalled();
     process.exit(run("tsx", ["scripts/op.ts", ...rest]));
     break;
   default:
-    give(`"${mode}" is not one of demo, dev, check, test, bench, op.`);
+    give(`"${mode}" is not one of demo, dev, check, test, bench, soak, op.`);
 }

@@ -1,17 +1,12 @@
 /** @jest-environment node */
-import { createServer, request } from "node:http";
 import Papa from "papaparse";
 import { HOLD_KEYS } from "../core/weigh";
 import { adoptCuring } from "../db/clocks";
 import { actOnClock, bench, endWeighClocks, forgetReadings, startTimer, takeReading } from "./clocks";
 import { deviceState, takeLines } from "./devices";
-import { enterByPairing, enterByPassphrase, GUESSES, newPairing, sessionHolds, setPassphrase, signOutAll } from "./door";
-import { doorState, pairingCode, setDoor } from "./doorway";
-import { tendGate } from "./gate";
 import { getJob } from "./jobs";
 import { exportLog } from "./logCsv";
 import { getPour, logbook, logPour, updatePour } from "./pours";
-import { Refusal } from "./refusal";
 import { updateSettings } from "./settings";
 import { actOnBatch, beginWeighing, dropBatch, finishBatch, getWeighing, openBatches } from "./weighIns";
 import { refused, Shops } from "./fixtures/shop";
@@ -287,145 +282,5 @@ describe("programs that speak for a scale or a thermometer", () => {
     shops.now += 60_000;
     takeLines(w, "temp 19.7 C");
     expect(bench(w).shop.lastC).toBe(19.7);
-  });
-});
-
-describe("the door", () => {
-  const guess = async (passphrase: string, from = "tablet") => {
-    try {
-      return await enterByPassphrase(w, passphrase, from);
-    } catch (e) {
-      return e instanceof Refusal ? e.status : 0;
-    }
-  };
-
-  it("keeps no passphrase, opens to the right one, and signs devices out when it changes", async () => {
-    await expect(setPassphrase(w, { passphrase: "short" })).rejects.toThrow(/at least 10/);
-    await setPassphrase(w, { passphrase: "three blue moons" });
-    expect(JSON.stringify(w.db.$client.prepare("select value from settings where key = 'door'").get())).not.toContain("moons");
-    const session = await guess("three blue moons");
-    expect(typeof session).toBe("string");
-    expect(sessionHolds(w, String(session))).toBe(true);
-    expect(sessionHolds(w, `${String(session)}x`)).toBe(false);
-    const [until = "", salt = ""] = String(session).split(".");
-    expect(sessionHolds(w, `${Number(until) + 1e9}.${salt}.${String(session).split(".")[2] ?? ""}`)).toBe(false);
-    shops.now += 31 * 24 * HOUR;
-    expect(sessionHolds(w, String(session))).toBe(false);
-    shops.now -= 31 * 24 * HOUR;
-    signOutAll(w);
-    expect(sessionHolds(w, String(session))).toBe(false);
-  });
-
-  it("stops guessing after a few, even for the right one, and lets the others try", async () => {
-    shops.now += 1e9;
-    await setPassphrase(w, { passphrase: "three blue moons" });
-    for (let i = 0; i < GUESSES.each; i++) expect(await guess("wrong", "thief")).toBe(403);
-    expect(await guess("three blue moons", "thief")).toBe(429);
-    expect(typeof (await guess("three blue moons", "tablet"))).toBe("string");
-    shops.now += GUESSES.withinMs + 1;
-    expect(typeof (await guess("three blue moons", "thief"))).toBe("string");
-  });
-
-  it("pairs one device by one code within five minutes", async () => {
-    expect(refused(() => newPairing(w)).status).toBe(422);
-    await setPassphrase(w, { passphrase: "three blue moons" });
-    const { code } = newPairing(w);
-    expect(sessionHolds(w, enterByPairing(w, code) ?? "")).toBe(true);
-    expect(enterByPairing(w, code)).toBeNull();
-    const late = newPairing(w).code;
-    shops.now += 6 * 60_000;
-    expect(enterByPairing(w, late)).toBeNull();
-  });
-
-  it("is set up on the first machine only, and listens behind a passphrase or not at all", async () => {
-    expect(doorState(w, true)).toMatchObject({ open: false, wanted: false, passphrase: false });
-    await expect(setDoor(w, false, { listen: true })).rejects.toThrow(/first machine/);
-    await expect(setDoor(w, true, { listen: true })).rejects.toThrow(/Set a passphrase first/);
-    await expect(pairingCode(w, true)).rejects.toThrow(/Turn listening on/);
-  });
-});
-
-describe("the gate", () => {
-  interface Answer {
-    status: number;
-    headers: Record<string, unknown>;
-    text: string;
-  }
-  const ask = (port: number, path: string, options: { method?: string; headers?: Record<string, string>; body?: string } = {}): Promise<Answer> =>
-    new Promise((done, fail) => {
-      const r = request(
-        { host: "127.0.0.1", port, path, method: options.method ?? "GET", headers: { host: `127.0.0.1:${port}`, ...options.headers } },
-        (res) => {
-          let text = "";
-          res.on("data", (c) => (text += String(c)));
-          res.on("end", () => done({ status: res.statusCode ?? 0, headers: res.headers, text }));
-        },
-      );
-      r.on("error", fail);
-      r.end(options.body);
-    });
-
-  it("lets nothing through without a session, and everything with one, marked as come from outside", async () => {
-    const seen: { url: string | undefined; gate: unknown; cookie: unknown; host: unknown }[] = [];
-    let letGoOf = () => {};
-    const letGo = new Promise<void>((done) => (letGoOf = done));
-    const inner = createServer((req, res) => {
-      if (req.url === "/api/endless") {
-        const more = setInterval(() => res.write("on and on"), 5);
-        res.on("close", () => {
-          clearInterval(more);
-          letGoOf();
-        });
-        return;
-      }
-      seen.push({ url: req.url, gate: req.headers["x-zesty-gate"], cookie: req.headers.cookie, host: req.headers.host });
-      res.end("inside");
-    });
-    await new Promise<void>((done) => inner.listen(0, "127.0.0.1", done));
-    const at = inner.address();
-    const port = typeof at === "object" && at ? at.port : 0;
-    process.env.ZESTY_PORT = String(port);
-    process.env.ZESTY_LAN_PORT = String(port === 65535 ? port - 1 : port + 1);
-    const lan = Number(process.env.ZESTY_LAN_PORT);
-    (globalThis as { zestyWorkshop?: Workshop }).zestyWorkshop = w;
-    try {
-      await setDoor(w, true, { passphrase: "three blue moons", listen: true });
-      expect(doorState(w, true)).toMatchObject({ open: true, fault: null });
-      expect((await ask(lan, "/api/jobs")).status).toBe(401);
-      const sent = await ask(lan, "/rack/x", { headers: { accept: "text/html" } });
-      expect([sent.status, sent.headers.location]).toEqual([303, "/door?to=%2Frack%2Fx"]);
-      expect((await ask(lan, "/door", { headers: { host: "evil.example" } })).status).toBe(421);
-      const form = { "content-type": "application/x-www-form-urlencoded", origin: `http://127.0.0.1:${lan}` };
-      expect((await ask(lan, "/door", { method: "POST", headers: { ...form, origin: "http://evil.example" }, body: "passphrase=x" })).status).toBe(403);
-      expect((await ask(lan, "/door", { method: "POST", headers: form, body: "passphrase=wrong" })).text).toContain("not the workshop");
-      const come = await ask(lan, "/door", { method: "POST", headers: form, body: "passphrase=three+blue+moons&to=//evil.example" });
-      expect([come.status, come.headers.location]).toEqual([303, "/"]);
-      const set = String((come.headers["set-cookie"] as string[])[0]);
-      expect(set).toMatch(/HttpOnly; SameSite=Strict/);
-      const cookie = set.split(";")[0]!;
-      expect(seen).toEqual([]);
-      const inside = await ask(lan, "/api/jobs?text=a", { headers: { cookie, "x-zesty-gate": "spoofed" } });
-      expect([inside.status, inside.text]).toEqual([200, "inside"]);
-      expect(seen).toEqual([{ url: "/api/jobs?text=a", gate: "1", cookie: undefined, host: `127.0.0.1:${port}` }]);
-      expect((await ask(lan, "/api/jobs", { headers: { cookie, origin: "http://evil.example" } })).status).toBe(403);
-      // Whoever hangs up in the middle of a long answer lets go of it behind the gate too.
-      await new Promise<void>((begun) => {
-        const r = request({ host: "127.0.0.1", port: lan, path: "/api/endless", headers: { cookie } }, (res) =>
-          res.once("data", () => begun(void res.destroy())),
-        );
-        r.on("error", () => {});
-        r.end();
-      });
-      await letGo;
-      await setDoor(w, true, { listen: false });
-      await expect(ask(lan, "/door")).rejects.toThrow();
-    } finally {
-      w.db.$client.prepare("delete from settings where key = 'door'").run();
-      await tendGate(w);
-      inner.close();
-      delete (globalThis as { zestyWorkshop?: Workshop }).zestyWorkshop;
-      delete process.env.ZESTY_PORT;
-      delete process.env.ZESTY_LAN_PORT;
-    }
   });
 });

@@ -114,10 +114,19 @@ export function openKept(w: Workshop, name: string): { workshop: Workshop; kept:
   }
 }
 
-/** Moves the revisions of what is brought back past those that pages opened before have seen. */
+/** Moves the revisions of what is brought back past those that pages opened before have seen; the door stays as it is. */
 function goOn(next: Database.Database, before: Database.Database): void {
   const seen = (table: string) => before.prepare(`select id, revision from ${table}`).all() as { id: string; revision: number }[];
   next.transaction(() => {
+    // Who is let in is decided at the door today: what was signed out since stays out.
+    next.exec("delete from devices; delete from settings where key = 'door'");
+    const device = next.prepare("insert into devices (id, name, may, token, added_at, seen_at) values (@id, @name, @may, @token, @added_at, @seen_at)");
+    for (const row of before.prepare("select id, name, may, token, added_at, seen_at from devices").all()) device.run(row);
+    for (const row of before.prepare("select key, value from settings where key = 'door'").all())
+      next.prepare("insert into settings (key, value) values (@key, @value)").run(row);
+    const today = before.prepare("select json_extract(value, '$.listen') as listen from settings where key = 'workshop'").get() as
+      { listen: number | null } | undefined;
+    next.prepare("update settings set value = json_set(value, '$.listen', json(?)) where key = 'workshop'").run(today?.listen ? "true" : "false");
     const job = next.prepare("update jobs set revision = revision + @by where id = @id and revision <= @by");
     const history = next.prepare("update job_revisions set revision = revision + @by, undo_to = undo_to + @by, redo_to = redo_to + @by where job_id = @id");
     for (const { id, revision: by } of seen("jobs")) if (job.run({ id, by }).changes > 0) history.run({ id, by });

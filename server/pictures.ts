@@ -2,7 +2,8 @@ import { closeSync, existsSync, fsyncSync, mkdirSync, openSync, readdirSync, rea
 import { join } from "node:path";
 import { crc32 } from "node:zlib";
 import type { Db, WorkshopFiles } from "../db/open";
-import { PictureName, pictureNames, readTable } from "../db/tables";
+import { PictureName } from "../db/columns";
+import { pictureNames, readTable } from "../db/tables";
 import { Refusal } from "./refusal";
 import { carriesMore, isPicture, plainPicture } from "./plain";
 

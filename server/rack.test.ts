@@ -50,7 +50,7 @@ describe("the rack", () => {
 
   it("prints a label whose picture leads to the mould", async () => {
     const label = await mouldLabel(w, comet().id, "http://127.0.0.1:3210");
-    expect(label.url).toMatch(new RegExp(`^http://[\\d.]+:\\d+/rack/${comet().id}$`));
+    expect(label.url).toMatch(new RegExp(`^https://[\\d.]+:\\d+/rack/${comet().id}$`));
     expect(label.svg).toMatch(/^<svg/);
     expect(label.open).toBe(false);
   });

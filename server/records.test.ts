@@ -146,7 +146,7 @@ describe("one odd row", () => {
     run(`update jobs set document = json_set(document, '$.mould.opening', 'hinged') where id = 'demo-nebula-knob'`);
     run(`update pours set snapshot = json_set(snapshot, '$.kind', 'song') where id = 'demo-pour-05'`);
     run(`update materials set document = json_set(document, '$.shoreA', 'soft') where id = 'own-ember-30'`);
-    run(`insert into calendars (id, document, revision, updated_at) values ('book', '{"format":9}', 3, 0)`);
+    run(`insert into calendars (id, document, revision, updated_at) values ('book', '{"format":9}', 3, ${shops.now})`);
     run(`update clocks set document = json_set(document, '$.kind', 'cuckoo') where id = (select id from clocks limit 1)`);
     return w;
   }

@@ -1,6 +1,7 @@
 import * as z from "zod";
 import { stored } from "../../core/quantity";
-import { PictureName, ROWS, TABLE_NAMES } from "../../db/tables";
+import { PictureName } from "../../db/columns";
+import { ROWS, TABLE_NAMES } from "../../db/tables";
 import { Refusal } from "../refusal";
 
 /** The current shape of a backup. A reader meeting a larger number is older than the writer. */

@@ -10,7 +10,7 @@ import { flushAll } from "../../data/savedDocument";
 import { useErrand } from "../../data/useErrand";
 import { saveFile } from "../../kit/Download";
 import { Progress } from "../../kit/Progress";
-import { megabytes } from "./bytes";
+import { bytesAsRead } from "./bytes";
 import { TABLE_WORDS } from "./tableNames";
 import { DataTable } from "../../kit/DataTable";
 
@@ -39,7 +39,7 @@ export function Backup() {
     const a = await errand.run<"backup">({ do: "backup" });
     if (!a.ok) return setFault(a.message);
     setLost(a.data.lost);
-    setDone(`A backup of ${megabytes(a.data.bytes)} was made and read back whole.`);
+    setDone(`A backup of ${bytesAsRead(a.data.bytes)} was made and read back whole.`);
     saveFile(`/api/backup/file/${a.id}`);
   };
   const read = async (file: File | undefined) => {

@@ -10,7 +10,7 @@ import { Caution, Fault } from "../../kit/controls";
 import { Dialog } from "../../kit/Dialog";
 import { Tick } from "../../kit/Tick";
 import { useUnits } from "../../kit/units";
-import { megabytes } from "./bytes";
+import { bytesAsRead } from "./bytes";
 
 const WHY: Record<KeptWhy, string> = {
   "before-restore": "before a restore",
@@ -102,7 +102,7 @@ export function Copies({
               <span className="min-w-0 flex-1 basis-48">
                 <b className="block">{wall(c.at, now)}</b>
                 <span className="hint block">
-                  {WHY[c.why]}, {megabytes(c.bytes)} and {many(c.pictures, "picture", "pictures")}
+                  {WHY[c.why]}, {bytesAsRead(c.bytes)} and {many(c.pictures, "picture", "pictures")}
                 </span>
               </span>
               <button type="button" className="btn" disabled={busy} onClick={() => setAsked({ copy: c, what: "open" })}>

@@ -124,7 +124,7 @@ export function SettingsScreen({
             <NumberOf fields={NEW_JOB_FIELDS} of="shopC" item={s} change={save} />
           </Section>
           <Section id="door" title="A tablet at the bench">
-            <Door initial={door} />
+            <Door initial={door} now={now} />
           </Section>
         </div>
         <div className="space-y-4">
