@@ -215,11 +215,13 @@ export function emptyAll(db: Db): void {
   for (const t of [...TABLE_NAMES].reverse()) db.run(sql`delete from ${DRIZZLE[t]} ${t === "settings" ? sql`where key = 'workshop'` : sql``}`);
 }
 
-/** Names of all pictures that rows speak of. */
+/** Names of all pictures that rows speak of; what is no name of ours is an odd row's. */
 export const pictureNames = (db: Db): Set<string> =>
   new Set(
     db.$client
       .prepare("select file_name as n from photos union select photo_file as n from patches where photo_file is not null")
       .all()
-      .map((r) => (r as { n: string }).n),
+      .map((r) => (r as { n: unknown }).n)
+      .filter((n) => PictureName.safeParse(n).success)
+      .map(String),
   );
