@@ -1,8 +1,9 @@
-import { and, asc, desc, eq, gte, isNull, lt, lte, notExists, or } from "drizzle-orm";
+import { and, asc, desc, eq, gte, isNull, lt, lte, notExists, or, sql } from "drizzle-orm";
 import { randomUUID } from "node:crypto";
 import { Clock, clockFrom } from "../core/clock";
 import { snapshotDocument } from "../core/plan";
 import type { TemperatureReading } from "../core/cure";
+import { inJson } from "./inJson";
 import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { clocks, pours, readings } from "./schema";
@@ -75,25 +76,25 @@ export const lastReading = (db: Db, to: number): (TemperatureReading & { source:
   null;
 
 /**
- * Keeps what a thermometer said in each hour before `before` as one reading: its mean, at the mean of its times. What was typed
- * stays as it is. Returns how many rows went.
+ * Keeps what a thermometer said in each span (an hour, a day) before `before` as one reading: its mean, at the mean of its times,
+ * so that a sum over the span stays what it was. What was typed stays as it is. Returns how many rows went.
  */
-export function foldReadings(db: Db, before: number): number {
+export function foldReadings(db: Db, before: number, spanMs: number): number {
   const { $client } = db;
   return db.transaction(
     () => {
-      const hours = $client
+      const spans = $client
         .prepare(
-          `select at / 3600000 as hour, min(id) as kept, avg(at) as at, avg(c) as c, count(*) as n from readings
-           where source = 'thermometer' and at < ? group by at / 3600000 having count(*) > 1 limit 5000`,
+          `select cast(at / @span as integer) as n, min(id) as kept, avg(at) as at, avg(c) as c from readings
+           where source = 'thermometer' and at < @before group by cast(at / @span as integer) having count(*) > 1 limit 5000`,
         )
-        .all(Math.floor(before / 3_600_000) * 3_600_000) as { hour: number; kept: number; at: number; c: number; n: number }[];
+        .all({ span: spanMs, before: Math.floor(before / spanMs) * spanMs }) as { n: number; kept: number; at: number; c: number }[];
       const drop = $client.prepare("delete from readings where source = 'thermometer' and at >= ? and at < ? and id <> ?");
       const keep = $client.prepare("update readings set at = ?, c = ? where id = ?");
       let gone = 0;
-      for (const h of hours) {
-        gone += drop.run(h.hour * 3_600_000, (h.hour + 1) * 3_600_000, h.kept).changes;
-        keep.run(Math.round(h.at), h.c, h.kept);
+      for (const s of spans) {
+        gone += drop.run(s.n * spanMs, (s.n + 1) * spanMs, s.kept).changes;
+        keep.run(Math.round(s.at), s.c, s.kept);
       }
       return gone;
     },
@@ -107,6 +108,14 @@ export const deleteReadings = (db: Db, from: number, to: number): number =>
     .delete(readings)
     .where(and(gte(readings.at, from), lt(readings.at, to), eq(readings.source, "typed")))
     .run().changes;
+
+/** When the oldest clock began whose end still moves with what was read; null where there is none. */
+export const oldestUnsettled = (db: Db): number | null =>
+  db
+    .select({ at: sql<number | null>`min(${clocks.startedAt})` })
+    .from(clocks)
+    .where(and(isNull(clocks.endedAt), sql`${inJson(clocks.document, "$.settled")} is null`))
+    .get()?.at ?? null;
 
 /** Gives pours that cure without a clock, from before clocks were kept, one with the times frozen into them. */
 export function adoptCuring(db: Db): void {

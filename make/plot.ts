@@ -55,7 +55,11 @@ export function nestedPlot(all: readonly Nested[], title: string): Plot {
   return plot;
 }
 
-const escaped = (text: string) => text.replace(/[&<>"]/g, (c) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[c] ?? c);
+/** Text as XML carries it: what XML has no letter for is left out [XML 1.0, 2.2]. */
+const escaped = (text: string) =>
+  text
+    .replace(/[^\t\n\r\x20-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/gu, "")
+    .replace(/[&<>"]/g, (c) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[c] ?? c);
 
 /** The drawing as SVG whose units are millimetres, so that a cutter or printer keeps its size. */
 export function svgOf(p: Plot): string {

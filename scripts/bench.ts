@@ -12,9 +12,10 @@ import { solve, type Task } from "../core/schedule";
 import { demoJobs, demoMaterials } from "../db/demo";
 import { withWall } from "../core/mould/trade";
 import { Server } from "./server";
-import { fillYear } from "./year";
+import { fillShelf, fillYear } from "./year";
 
 const OPEN_PAGES = 50;
+const RUBBERS = 3000;
 const PAGES = [
   "/",
   "/jobs/demo-crater-lamp-base",
@@ -109,6 +110,31 @@ async function benchBrowserDrag(url: string): Promise<void> {
     say("the same in Chromium, from frame to frame", spread(frames, "ms"), "16.7 ms");
   } finally {
     await browser.close();
+  }
+}
+
+/** The grid of verdicts of a shelf nobody has: how long until it stands in the browser. */
+async function benchShelf(): Promise<void> {
+  const shelf = new Server();
+  const browser = await chromium.launch({ executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium", args: ["--no-sandbox"] });
+  try {
+    shelf.loadDemo();
+    fillShelf(shelf.folder, RUBBERS);
+    await shelf.start();
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(shelf.url);
+    const t = performance.now();
+    await page.goto(`${shelf.url}/fit`);
+    await page.getByRole("grid").waitFor();
+    const stood = performance.now() - t;
+    await page.getByText(/^Working out the heat/).waitFor({ state: "detached", timeout: 300_000 });
+    say(
+      `/fit with ${RUBBERS} own rubbers, until the grid stands; with all heat of the page`,
+      `${(stood / 1000).toFixed(1)} s; ${((performance.now() - t) / 1000).toFixed(1)} s`,
+    );
+  } finally {
+    await browser.close();
+    await shelf.remove();
   }
 }
 
@@ -270,6 +296,7 @@ try {
   await benchBrowserDrag(server.url);
   await benchOperations(server.url);
   await benchScripts(server.url);
+  await benchShelf();
 } finally {
   await server.remove();
 }

@@ -10,12 +10,19 @@ let told = 0;
 try {
   const files = workshopFiles();
   const w = { db: openWorkshop(files), files, now: Date.now };
-  const result = await runErrand(w, id, JSON.parse(ask) as Errand, (doing, share) => {
+  const step = (doing: string, share: number): void => {
     // Every stage is told, and of one stage not more than a person can see.
     if (share > 0 && Date.now() - told < 100) return;
     told = Date.now();
     tell({ doing, share });
-  });
+  };
+  /** The server answers once it lets nobody change anything any more, until this process ends. */
+  const shut = (): Promise<void> =>
+    new Promise((done) => {
+      process.once("message", () => done());
+      tell({ shut: true });
+    });
+  const result = await runErrand(w, id, JSON.parse(ask) as Errand, step, shut);
   w.db.$client.close();
   process.send?.({ result }, () => process.disconnect());
 } catch (e) {

@@ -9,6 +9,7 @@ import { plan } from "../core/plan/plan";
 import { demoJobs, demoMaterials, loadDemo } from "../db/demo";
 import { insertJob } from "../db/jobs";
 import { openWorkshop, workshopFiles } from "../db/open";
+import { putMaterial } from "../db/materials";
 import { insertPour } from "../db/pours";
 
 const DAY = 24 * 3_600_000;
@@ -48,6 +49,19 @@ export function fillYear(folder: string, { jobs: many, pours }: { jobs: number; 
       "update pours set opened_at = ready_at, outcome = case abs(random()) % 4 when 0 then 'failed' when 1 then 'flawed' else 'good' end where id like 'many-%'",
     )
     .run();
+  db.$client.close();
+}
+
+/** Own rubbers by the thousand, each a little different. */
+export function fillShelf(folder: string, many: number): void {
+  const db = openWorkshop(workshopFiles(folder));
+  const { rubbers } = catalogueOf([]);
+  db.transaction(() => {
+    for (let i = 0; i < many; i++) {
+      const like = rubbers[i % rubbers.length];
+      if (like) putMaterial(db, { ...like, id: `own-shelf-${i}`, name: `Shelf ${i}`, copiedFrom: like.id }, Date.now());
+    }
+  });
   db.$client.close();
 }
 

@@ -243,6 +243,39 @@ describe("clocks", () => {
     expect(cure().phase).toBe("due");
   });
 
+  it("of a year are folded by the day where nothing moves with them any more, and a day's mean stays what it was", () => {
+    const put = w.db.$client.prepare("insert into readings (at, c, source) values (?, ?, ?)");
+    const day = 24 * HOUR;
+    const from = Math.floor(shops.now / day) * day - 400 * day;
+    w.db.$client.transaction(() => {
+      for (let m = 0; m < 400 * 24 * 6; m++) put.run(from + m * 600_000, 18 + ((m * 7919) % 100) / 20, "thermometer");
+    })();
+    put.run(from + 3 * day + 5, 12, "typed");
+    // A clock that still runs holds back what it reads.
+    w.db.$client.prepare("update clocks set ended_at = started_at").run();
+    const slow = startTimer(w, { label: "Drying", minutes: 60 * 24 * 50 });
+    w.db.$client.prepare("update clocks set started_at = ? where id = ?").run(from + 200 * day, slow.clock.id);
+    const rows = (a: number, b: number) =>
+      w.db.$client.prepare("select count(*) as n, avg(c) as c from readings where source = 'thermometer' and at >= ? and at < ?").get(a, b) as {
+        n: number;
+        c: number;
+      };
+    const before = rows(from, from + 10 * day).c;
+    shops.now += HOUR;
+    for (let i = 0; i < 4; i++) {
+      shops.now += HOUR;
+      takeReading(w, { c: 20, source: "thermometer" });
+    }
+    expect(rows(from, from + 200 * day).n).toBe(200);
+    expect(rows(from, from + 10 * day).c).toBeCloseTo(before, 9);
+    expect(rows(from + 200 * day, from + 300 * day).n).toBe(2400);
+    expect((w.db.$client.prepare("select count(*) as n from readings where source = 'typed' and c = 12").get() as { n: number }).n).toBe(1);
+    actOnClock(w, slow.clock.id, { do: "end" });
+    shops.now += HOUR;
+    takeReading(w, { c: 20, source: "thermometer" });
+    expect(rows(from, from + 330 * day).n).toBe(330);
+  });
+
   it("of more than two hundred are all seen, and all end with what they belong to", () => {
     const oldest = startTimer(w, { label: "Oldest", minutes: 60, weighId: "batch:0" });
     shops.now += 1000;

@@ -9,6 +9,7 @@ import {
   deleteReadings,
   endClocks,
   foldReadings,
+  oldestUnsettled,
   insertClocks,
   insertReading,
   lastReading,
@@ -182,6 +183,13 @@ export const endWeighClocks = (w: Workshop, weighId: string): void => endClocks(
 
 /** After this what a thermometer said within an hour is kept as one mean: a cure hardly tells the difference, and a year is 8,760 of them. */
 const FOLDED_AFTER = 48 * HOUR;
+/** After this, and when no clock's end moves with it any more, what was said within a day. */
+const FOLDED_AGAIN_AFTER = 60 * 24 * HOUR;
+
+function fold(w: Workshop, now: number): void {
+  foldReadings(w.db, now - FOLDED_AFTER, HOUR);
+  foldReadings(w.db, Math.min(now - FOLDED_AGAIN_AFTER, oldestUnsettled(w.db) ?? now), 24 * HOUR);
+}
 /** A thermometer that talks all the time is written down this often. */
 const EVERY_MS = 60_000;
 
@@ -192,7 +200,7 @@ export function writeReading(w: Workshop, c: number, source: "typed" | "thermome
   if (source === "thermometer" && last?.source === "thermometer" && now - last.at < EVERY_MS) return;
   insertReading(w.db, { at: now, c }, source);
   // Once an hour is enough.
-  if (!last || Math.floor(last.at / HOUR) !== Math.floor(now / HOUR)) foldReadings(w.db, now - FOLDED_AFTER);
+  if (!last || Math.floor(last.at / HOUR) !== Math.floor(now / HOUR)) fold(w, now);
 }
 
 /** Takes a temperature of the shop, and says how warm it is now. */

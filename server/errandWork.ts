@@ -1,5 +1,5 @@
 import type { ErrandAsk, ErrandKind, ErrandResult } from "../contract/workshop";
-import type { Step } from "./backup/form";
+import type { Shut, Step } from "./backup/form";
 import { previewBackup, restoreBackup } from "./backup/restore";
 import { outgoingPath } from "./backup/stage";
 import { makeBackup } from "./backup/write";
@@ -13,14 +13,14 @@ export type Errand = ErrandAsk | { do: "daily" };
 export type ErrandOutcome<D extends Errand["do"]> = D extends ErrandKind ? ErrandResult<D> : Daily;
 
 /** Does one errand to its end. */
-export async function runErrand(w: Workshop, id: string, ask: Errand, step: Step): Promise<ErrandOutcome<Errand["do"]>> {
+export async function runErrand(w: Workshop, id: string, ask: Errand, step: Step, shut: Shut): Promise<ErrandOutcome<Errand["do"]>> {
   switch (ask.do) {
     case "backup":
       return makeBackup(w, outgoingPath(w, id), step);
     case "read":
       return previewBackup(w, ask.upload, step);
     case "restore":
-      return restoreBackup(w, ask, step);
+      return restoreBackup(w, ask, step, shut);
     case "keep":
       step("Keeping a copy", 0);
       return { kept: keepCopy(w, "asked") };

@@ -1,4 +1,5 @@
 /** @jest-environment node */
+import Database from "better-sqlite3";
 import { randomUUID } from "node:crypto";
 import { existsSync, readdirSync } from "node:fs";
 import { join } from "node:path";
@@ -8,6 +9,7 @@ import { backupFile, takePiece } from "./backup/handOver";
 import { outgoingPath } from "./backup/stage";
 import { errandEnd, seeErrand, startErrand, stopErrand } from "./errands";
 import { bytesOf } from "./fixtures/backup";
+import { PNG } from "./fixtures/picture";
 import { Shops } from "./fixtures/shop";
 import { createJob, getJob, jobsInHand, updateJob } from "./jobs";
 import { keptCopies } from "./kept";
@@ -87,6 +89,41 @@ describe("what takes long runs beside the server", () => {
     expect(existsSync(outgoingPath(w, backup.id))).toBe(false);
     expect(existsSync(join(w.files.folder, "outgoing"))).toBe(false);
     expect(() => seeErrand(randomUUID())).toThrow(/not known any more/);
+  }, 60_000);
+
+  it("loses nothing that is acknowledged while everything is replaced: it is in the workshop after it, or in the copy kept before", async () => {
+    const w = shops.open(true);
+    await sent(w, await bytesOf(w));
+    await errandEnd(startErrand(w, { do: "read", upload: TOKEN }).id);
+    (globalThis as { zestyWorkshop?: Workshop }).zestyWorkshop = w;
+    try {
+      const { POST } = await import("../app/api/jobs/route");
+      const { POST: addPhoto } = await import("../app/api/pours/[id]/photos/route");
+      const restore = startErrand(w, { do: "restore", token: TOKEN, way: "replace" });
+      const kept: { jobs: string[]; photos: string[] } = { jobs: [], photos: [] };
+      let refused = 0;
+      for (let i = 0; seeErrand(restore.id).state === "running" || i < 5; i++) {
+        const job = await POST(new Request("http://shop/", { method: "POST", body: JSON.stringify({ name: `While ${i}` }) }), { params: Promise.resolve({}) });
+        if (job.status === 201) kept.jobs.push(((await job.json()) as { id: string }).id);
+        else refused += Number(job.status === 503);
+        const photo = await addPhoto(new Request("http://shop/", { method: "POST", body: PNG }), { params: Promise.resolve({ id: "demo-pour-01" }) });
+        if (photo.status === 201) kept.photos.push(((await photo.json()) as { fileName: string }).fileName);
+        else refused += Number(photo.status === 503);
+        await new Promise((r) => setTimeout(r, 5));
+      }
+      expect((await errandEnd(restore.id)).state).toBe("done");
+      expect(refused).toBeGreaterThan(0);
+      expect(kept.jobs.length).toBeGreaterThan(5);
+      const copy = join(w.files.kept, keptCopies(w)[0]!.name);
+      const db = new Database(join(copy, "workshop.sqlite"), { readonly: true });
+      const inCopy = new Set((db.prepare("select id from jobs").all() as { id: string }[]).map((r) => r.id));
+      db.close();
+      const now = new Set(jobsInHand(w, 5000).lines.map((l) => l.id));
+      expect(kept.jobs.filter((id) => !now.has(id) && !inCopy.has(id))).toEqual([]);
+      for (const name of kept.photos) expect([name, existsSync(join(copy, "photos", name)) || existsSync(join(w.files.photos, name))]).toEqual([name, true]);
+    } finally {
+      delete (globalThis as { zestyWorkshop?: Workshop }).zestyWorkshop;
+    }
   }, 60_000);
 
   it("refuses in words what is no backup, and can be asked again at once", async () => {

@@ -5,7 +5,6 @@ import { join } from "node:path";
 import * as z from "zod";
 import type { ErrandView } from "../contract/workshop";
 import { forgetOddAll } from "../db/odd";
-import { WRITING } from "./backup/form";
 import { clearOutgoing } from "./backup/stage";
 import type { Errand, ErrandOutcome } from "./errandWork";
 import { tidyPictures } from "./pictures";
@@ -18,12 +17,15 @@ const MEMORY_MB = 768;
 interface Running extends ErrandView {
   ask: Errand;
   child: ChildProcess;
+  /** It has asked that nothing else be changed until it ends. */
+  shut: boolean;
   end: Promise<void>;
 }
 const held = globalThis as { zestyErrand?: Running };
 
 const Told = z.union([
   z.object({ doing: z.string(), share: z.number() }),
+  z.object({ shut: z.literal(true) }),
   z.object({ refused: z.object({ status: z.number(), code: z.string(), message: z.string() }) }),
   z.object({ result: z.unknown() }),
 ]);
@@ -60,12 +62,15 @@ export function startErrand<E extends Errand>(w: Workshop, ask: E, done: (result
     stdio: ["ignore", "ignore", "inherit", "ipc"],
     env: { ...process.env, ZESTY_DATA: w.files.folder, NODE_OPTIONS: "" },
   });
-  const e: Running = { id, ask, child, state: "running", doing: "Starting", share: 0, message: null, result: null, end: Promise.resolve() };
+  const e: Running = { id, ask, child, shut: false, state: "running", doing: "Starting", share: 0, message: null, result: null, end: Promise.resolve() };
   child.on("message", (said) => {
     const told = Told.safeParse(said);
     if (!told.success || e.state !== "running") return;
     if ("doing" in told.data) Object.assign(e, told.data);
-    else if ("refused" in told.data) Object.assign(e, { state: "refused", message: told.data.refused.message });
+    else if ("shut" in told.data) {
+      e.shut = true;
+      child.send("shut");
+    } else if ("refused" in told.data) Object.assign(e, { state: "refused", message: told.data.refused.message });
     else Object.assign(e, { result: told.data.result, share: 1 });
   });
   e.end = new Promise((ended) => {
@@ -108,6 +113,8 @@ export async function errandEnd(id: string): Promise<ErrandView> {
 /** Stops an errand: what it had begun is as if it never was. */
 export async function stopErrand(id: string): Promise<ErrandView> {
   const e = found(id);
+  if (e.state === "running" && e.shut)
+    throw new Refusal(409, "too-late", "Its entries are being written already, so it can no longer be stopped. It is done in a moment.");
   if (e.state === "running" && e.result === null) {
     e.state = "stopped";
     e.child.kill("SIGKILL");
@@ -116,5 +123,8 @@ export async function stopErrand(id: string): Promise<ErrandView> {
   return view(e);
 }
 
-/** Whether a restore is writing its entries just now, so that nothing else can be saved. */
-export const writingAll = (): boolean => held.zestyErrand?.state === "running" && held.zestyErrand.ask.do === "restore" && held.zestyErrand.doing === WRITING;
+/** Refuses to change anything while a restore keeps its copy and writes its rows: asked right before each change. */
+export function refuseWhileShut(): void {
+  if (held.zestyErrand?.state === "running" && held.zestyErrand.shut)
+    throw new Refusal(503, "busy", "A backup is being restored at this moment. Nothing was lost: try again in a few seconds.");
+}

@@ -14,14 +14,12 @@ import {
   type ReadMaterials,
   type RowFault,
 } from "../core/material";
+import { FORMULA } from "../core/quantity";
 import { putMaterials } from "../db/materials";
 import { allMaterials, ownMaterials } from "./materials";
 import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
-
-/** What a spreadsheet would take for a formula. Words only: a figure below 0 is no formula. */
-const FORMULA = /^[=+\-@\t\r]/;
 
 const ExportQuery = z.object({ format: z.enum(["json", "csv"]).catch("json"), scope: z.enum(["own", "all"]).catch("own") });
 

@@ -2,7 +2,7 @@ import type * as z from "zod";
 import type { Endpoint, ParamsOf } from "../contract/endpoint";
 import { OperationFault } from "../core/operations";
 import { OddRowError } from "../db/odd";
-import { writingAll } from "./errands";
+import { refuseWhileShut } from "./errands";
 import { BODY_LIMIT, readWithin, tooLarge } from "./guard";
 import { Refusal, storageRefusal } from "./refusal";
 import { workshop, WorkshopUnavailable, type Workshop } from "./workshop";
@@ -75,7 +75,7 @@ export const serve =
   <E extends Endpoint>(e: E, run: (w: Workshop, ask: Ask<E>) => z.input<E["out"]> | Promise<z.input<E["out"]>>) =>
   (request: Request, { params }: Context<E>): Promise<Response> =>
     answer(async (w) => {
-      if (e.method !== "GET" && !e.path.startsWith("/api/errands") && writingAll())
-        throw new Refusal(503, "busy", "A backup is being restored at this moment. Nothing was lost: try again in a few seconds.");
-      return run(w, { params: await params, body: await bodyOf(e, request), request });
+      const ask = { params: await params, body: await bodyOf(e, request), request };
+      if (e.method !== "GET" && !e.path.startsWith("/api/errands")) refuseWhileShut();
+      return run(w, ask);
     }, e.status);

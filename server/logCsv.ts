@@ -1,4 +1,5 @@
 import Papa from "papaparse";
+import { FORMULA } from "../core/quantity";
 import { FAULTS, OUTCOME_WORD } from "../core/plan";
 import { type Pour } from "../core/log";
 import { listLog } from "../db/pours";
@@ -88,5 +89,5 @@ export function exportLog(w: Workshop, query: Record<string, unknown>): { fileNa
         "faults",
         "notes",
       ];
-  return { fileName: batches ? "batches.csv" : "log.csv", text: Papa.unparse(rows, { columns, newline: "\r\n", escapeFormulae: true }) };
+  return { fileName: batches ? "batches.csv" : "log.csv", text: Papa.unparse(rows, { columns, newline: "\r\n", escapeFormulae: FORMULA }) };
 }

@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, promises as fs } from "node:fs";
 import { basename, join, resolve, sep } from "node:path";
 import { type Photo } from "../core/log";
 import { deletePhoto, insertPhoto, readPhoto } from "../db/pours";
+import { refuseWhileShut } from "./errands";
 import { PHOTO_LIMIT, readWithin, tooLarge } from "./guard";
 import { getPour } from "./pours";
 import { Refusal } from "./refusal";
@@ -41,6 +42,7 @@ export async function keepPicture<T>(
   try {
     await writeFile(part, plain.bytes);
     await fs.rename(part, path);
+    refuseWhileShut();
     const entered = enter({ id, fileName, mime: plain.mime, bytes: plain.bytes.length });
     // A restore that ran between the file and its entry has laid the file aside: it comes back.
     if (!existsSync(path)) tidyPictures(w.db, w.files);

@@ -6,3 +6,4 @@ export * from "./say";
 export * from "./field";
 export * from "./figure";
 export * from "./bounds";
+export * from "./table";

@@ -38,5 +38,5 @@ export const bad = (message: string): Refusal => new Refusal(422, "bad-backup", 
 /** How far something long has come: what is being done, and how much of that, 0 to 1. */
 export type Step = (doing: string, share: number) => void;
 
-/** What a restore says it is doing while nothing else may be changed. */
-export const WRITING = "Writing the entries";
+/** Asks whoever else writes to stop, and waits until they have. */
+export type Shut = () => Promise<void>;

@@ -8,7 +8,7 @@ import { isWhole, tidyPictures, writePictures } from "../pictures";
 import { codeOf, Refusal } from "../refusal";
 import { getSettings } from "../settings";
 import type { Workshop } from "../workshop";
-import { bad, WRITING, type Step } from "./form";
+import { bad, type Shut, type Step } from "./form";
 import { openZip, readBackup } from "./read";
 import { clearIncoming, openStage, said, uploadPath, type Stage } from "./stage";
 
@@ -107,14 +107,15 @@ function settle(
 
 /**
  * Restores a laid-aside backup: "add" what is not here, "take" also the file's version of what differs, or "replace"
- * everything. A copy of the workshop with its pictures is kept beside it first. Pictures are written before the rows that name
- * them, the rows in one transaction: a power cut leaves the old workshop or the new one, and pictures nobody names are laid
- * aside at the next start.
+ * everything. Pictures are written before the rows that name them; then nothing else may be changed, a copy of the workshop with
+ * its pictures is kept beside it, and the rows are written in one transaction. So what was acknowledged meanwhile is in the copy
+ * at least; a power cut leaves the old workshop or the new one, and pictures nobody names are laid aside at the next start.
  */
 export async function restoreBackup(
   w: Workshop,
   { token, way }: { token: string; way: RestoreWay },
   step: Step = () => {},
+  shut: Shut = async () => {},
 ): Promise<{ added: number; changed: number; kept: string | null }> {
   const stage = openStage(w, token, false);
   const read = stage?.read();
@@ -123,8 +124,6 @@ export async function restoreBackup(
     throw gone();
   }
   try {
-    step("Keeping a copy of the workshop as it is", 0);
-    const aside = keepCopy(w, "before-restore");
     const zip = await openZip(uploadPath(w, token));
     let lengths: Map<string, number>;
     try {
@@ -137,8 +136,11 @@ export async function restoreBackup(
     } finally {
       zip.close();
     }
+    await shut();
+    step("Keeping a copy of the workshop as it is", 0);
+    const aside = keepCopy(w, "before-restore");
     const missing = new Set(read.lost.filter((name) => !isWhole(w, name)));
-    step(WRITING, 0);
+    step("Writing the entries", 0);
     const all = Math.max(
       1,
       TABLE_NAMES.reduce((n, t) => n + read.counts[t], 0),
@@ -154,7 +156,7 @@ export async function restoreBackup(
           for (const table of TABLE_NAMES) {
             const mine = here(w, table);
             for (const staged of stage.rows(table)) {
-              if (++seen % 500 === 0) step(WRITING, seen / all);
+              if (++seen % 500 === 0) step("Writing the entries", seen / all);
               const row = settled(table, staged.row);
               if (row === null || (table === "jobRevisions" && way !== "replace" && !fresh.has(row.jobId))) continue;
               const was = mine.get(rowKey(table, row));

@@ -1,5 +1,6 @@
 import { unparse } from "papaparse";
 import { VERDICT_WORD, type MatrixCell } from "@/core/fit";
+import { FORMULA } from "@/core/quantity";
 import type { Cast } from "@/core/material";
 
 /** The matrix as CSV: a line a pair, with its verdict and every reason in the reader's units. */
@@ -14,5 +15,5 @@ export const matrixCsv = (rows: readonly { cast: Cast; cells: readonly MatrixCel
         instead: c.link.findings.map((f) => say(f.remedy)).join(" "),
       })),
     ),
-    { newline: "\r\n", escapeFormulae: true },
+    { newline: "\r\n", escapeFormulae: FORMULA },
   );
