@@ -1,8 +1,9 @@
 /** Runs once as the server starts: opens the gate to the network where the workshop asks for it. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
-  const [{ tendGate }, { dailyDue, metDamage }, { startErrand }, { workshop, WorkshopTaken, WorkshopUnavailable }] = await Promise.all([
+  const [{ tendGate }, { tidyOutgoing }, { dailyDue, metDamage }, { startErrand }, { workshop, WorkshopTaken, WorkshopUnavailable }] = await Promise.all([
     import("./server/gate"),
+    import("./server/backup/stage"),
     import("./server/daily"),
     import("./server/errands"),
     import("./server/workshop"),
@@ -11,6 +12,7 @@ export async function register(): Promise<void> {
   const tend = () => {
     try {
       const w = workshop();
+      tidyOutgoing(w);
       if (dailyDue(w)) startErrand(w, { do: "daily" }, metDamage);
     } catch (e) {
       console.error(e);

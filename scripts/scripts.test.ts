@@ -65,7 +65,7 @@ describe("loading the demo", () => {
 
 describe("starting", () => {
   it.each([
-    ["an unknown command", ["brew"], {}, /"brew" is not one of demo, dev, check, test, bench, op/],
+    ["an unknown command", ["brew"], {}, /"brew" is not one of demo, dev, check, test, bench, soak, op/],
     ["an unknown option", ["demo", "--wipe"], {}, /"--wipe" is not known here\. The only option is --fresh/],
     ["a port that is no number", ["demo"], { PORT: "lots" }, /PORT is "lots": it has to be a whole number/],
   ])("refuses %s in words", (_, args, env, words) => {

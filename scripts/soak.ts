@@ -188,11 +188,14 @@ async function killAndStart(): Promise<void> {
   up = true;
 }
 
-const sizeOf = (folder: string): number =>
-  readdirSync(folder, { withFileTypes: true }).reduce(
-    (sum, f) => sum + (f.isDirectory() ? sizeOf(join(folder, f.name)) : statSync(join(folder, f.name)).size),
-    0,
-  );
+/** What a folder takes on the disk: a picture that a copy shares with the workshop is counted once. */
+function sizeOf(folder: string, seen = new Set<number>()): number {
+  return readdirSync(folder, { withFileTypes: true }).reduce((sum, f) => {
+    if (f.isDirectory()) return sum + sizeOf(join(folder, f.name), seen);
+    const { ino, size } = statSync(join(folder, f.name));
+    return seen.has(ino) ? sum : (seen.add(ino), sum + size);
+  }, 0);
+}
 
 try {
   console.error(`A year of a workshop: ${JOBS} jobs, ${POURS} castings, ${PICTURES} pictures, a thermometer's word every ten minutes …`);

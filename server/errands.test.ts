@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { PIECE_BYTES } from "../contract/limits";
 import { BackupPreview, type ErrandView } from "../contract/workshop";
 import { backupFile, takePiece } from "./backup/handOver";
-import { outgoingPath } from "./backup/stage";
+import { outgoingPath, tidyOutgoing } from "./backup/stage";
 import { errandEnd, seeErrand, startErrand, stopErrand } from "./errands";
 import { bytesOf } from "./fixtures/backup";
 import { PNG } from "./fixtures/picture";
@@ -52,6 +52,13 @@ describe("what takes long runs beside the server", () => {
     expect([end.state, end.message]).toEqual(["done", null]);
     expect([...seen].some((s) => s.startsWith("Reading it back"))).toBe(true);
     const zip = new Uint8Array(await backupFile(a, made.id).arrayBuffer());
+    // It waits an hour to be fetched, and not longer.
+    shops.now = Date.now() + 50 * 60_000;
+    tidyOutgoing(a);
+    expect(existsSync(outgoingPath(a, made.id))).toBe(true);
+    shops.now += 20 * 60_000;
+    tidyOutgoing(a);
+    expect(existsSync(outgoingPath(a, made.id))).toBe(false);
     expect((end.result as { bytes: number }).bytes).toBe(zip.length);
 
     const b = shops.open(false);
