@@ -1,5 +1,5 @@
 import type { Held } from "../core/fit";
-import { heatKey, heatStudy, type HeatQuestion, type HeatStudies, type HeatStudy } from "../core/heat";
+import { heatKey, heatStudy, opensAt, type HeatQuestion, type HeatStudies, type HeatStudy } from "../core/heat";
 import { CAST_FAMILY, type Catalogue } from "../core/material";
 import { heldFrom, type Plan } from "../core/plan";
 import { plan } from "../core/plan/plan";
@@ -24,9 +24,11 @@ function keep(question: HeatQuestion): HeatStudy {
   return study;
 }
 
-/** True where data-sheet figures alone do not settle the heat: they are close, or the mix heats itself. */
+/** True where figures alone do not settle it: they are close, the mix heats itself, or it is firm when it has cooled through. */
 const wantsStudy = (p: Plan): boolean =>
-  (p.cast !== null && CAST_FAMILY[p.cast.family].heatsItself) || p.chain.links.some((l) => l.findings.some((f) => f.ruleId === "heat-pending"));
+  p.heat.some((h) => opensAt(h.question) !== null) ||
+  (p.cast !== null && CAST_FAMILY[p.cast.family].heatsItself) ||
+  p.chain.links.some((l) => l.findings.some((f) => f.ruleId === "heat-pending"));
 
 /** Heat studies of a plan, from memory or worked out now (about 0.2 s each). */
 const studiesOf = (p: Plan): HeatStudies => new Map(p.heat.map((h) => [heatKey(h.question), keep(h.question)]));

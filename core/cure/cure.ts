@@ -1,3 +1,4 @@
+import { everSets, opensAt, quickOpenS, type HeatQuestion, type HeatStudy } from "../heat";
 import { range, type Cast, type Range, type Rubber } from "../material";
 import { quote } from "../quantity";
 import type { CureRule } from "./rule";
@@ -53,6 +54,8 @@ export interface Wait {
   hours: Range;
   reason: string;
   rule: CureRule;
+  /** Why it never comes, where it does not; the hours then stand for a place cool enough. */
+  never?: string;
 }
 
 const waitAt = (rule: CureRule, shopC: number, reason: string): Wait => ({ hours: hoursAt(rule, shopC), reason, rule });
@@ -125,6 +128,8 @@ export interface CastCure {
   /** Time to work before it sets or freezes, hours. */
   working: Wait;
   demould: Wait;
+  /** How long metal takes to freeze through in a cool mould, hours: how long there is to fill it. Null for all else. */
+  freezesH: number | null;
   /** Until full strength or dry, where that is a different time; hours. */
   finished: (Wait & { name: string }) | null;
 }
@@ -157,6 +162,83 @@ export function freezingH(
   return ((Math.PI / 4) * drive ** 2 * (modulusMm / 1000) ** 2) / SILICONE_KRC / 3600;
 }
 
+/** Typical mould silicone, for a casting whose own rubber is not known. */
+const SILICONE: HeatQuestion["rubber"] = {
+  conductivityWMK: range(0.18, 0.22, 0.3),
+  specificHeatJGK: range(1.2, 1.3, 1.5),
+  densityGMl: range(1.05, 1.15, 1.3),
+  heatContinuousC: range(200, 200, 200),
+  heatShortC: range(230, 230, 230),
+};
+/** Wall taken where none is known, mm. */
+const USUAL_WALL_MM = 20;
+
+/** How a casting cools where it is cast: what is asked of the heat study, and the study where it is ready. */
+export interface Cooling {
+  question: HeatQuestion;
+  study: HeatStudy | null;
+}
+
+/** A casting of which only volume and area are known, as the plate of that thickness in a usual wall. */
+const bare = (cast: Cast, shopC: number, b: Bulk): HeatQuestion => ({
+  cast,
+  rubber: SILICONE,
+  symmetry: "plate",
+  halfMm: Math.max(0.1, plateThicknessMm(b) / 2),
+  wallMm: USUAL_WALL_MM,
+  jacket: null,
+  shopC,
+  pours: 1,
+  everyMin: 60,
+});
+
+const hoursOf = (seconds: Range): Range => times(seconds, 1 / 3600);
+
+/** Where a casting stands while it cools, °C: in the shop, or in the refrigerator where that is its way. */
+export const coolsAtC = (cast: Cast, shopC: number): number =>
+  cast.setting.kind === "cooling" && cast.setting.surroundC.high < 18 ? cast.setting.surroundC.typical : shopC;
+
+/**
+ * When a casting that cools may be opened: by its heat study where that is ready, else by a quick form that is never sooner than
+ * the study's worse edge. One figure for everything that asks.
+ */
+function coolingWait(cast: Cast, shopC: number, bulk: Bulk, cooling: Cooling | null): Wait | null {
+  const question = cooling?.question ?? bare(cast, coolsAtC(cast, shopC), bulk);
+  const at = opensAt(question);
+  if (!at) return null;
+  const where =
+    question.shopC === shopC ? `The shop is at ${quote(shopC, "temperature")}.` : `In the refrigerator, about ${quote(question.shopC, "temperature")}.`;
+  const rule = (hours: Range, referenceC: number): CureRule => ({ kind: "cooling", hours, hotC: at.solidusC, referenceC });
+  if (!everSets(question)) {
+    const cool = quickOpenS({ ...question, shopC: at.solidusC - 10 }) ?? range(3600, 3600, 3600);
+    return {
+      ...waitAt(
+        rule(hoursOf(cool), at.solidusC - 10),
+        question.shopC,
+        `It is solid below ${quote(at.solidusC, "temperature")} only. ${where} It does not set here.`,
+      ),
+      never: `It does not set at ${quote(question.shopC, "temperature")}: it is solid below ${quote(at.solidusC, "temperature")} only. Cool the place it stands in.`,
+    };
+  }
+  const study = cooling?.study?.openS ? cooling.study : null;
+  const warmed = study ? warming(study) : 1;
+  const seconds = study?.openS ? { ...study.openS, high: study.openS.high * warmed } : quickOpenS(question);
+  if (!seconds) return null;
+  const hours = hoursOf(seconds);
+  const told = study
+    ? `Its core is followed through the rubber until it is firm.${warmed > 1.05 ? ` Each pour warms the mould: the last of the session takes ${warmed.toFixed(1)} times as long as the first.` : ""}${study.unended ? " In the worse case it is not firm within a fortnight." : ""}`
+    : `By what has to flow out through its half thickness, the rubber and the air, on the slow side; the heat study tells it closer.`;
+  const wait = waitAt(rule(hours, question.shopC), question.shopC, `${told} ${where}`);
+  // What stands in a refrigerator does not follow the shop.
+  return question.shopC === shopC ? wait : { ...wait, rule: { kind: "fixed", hours: wait.hours } };
+}
+
+/** How much longer the last casting of a session takes to freeze than the first, at least 1. */
+function warming(study: HeatStudy): number {
+  const [first, last] = [study.session[0]?.solidS ?? null, study.session.at(-1)?.solidS ?? null];
+  return first && last ? Math.max(1, last / first) : 1;
+}
+
 /** Days a gypsum casting of 25 mm takes to dry in a heated room; grows with thickness². */
 const DRYING_DAYS_25MM = range(2, 5, 12);
 /** Temperature those days are for, °C. */
@@ -166,7 +248,18 @@ const DRYING_REFERENCE_C = 20;
  * Working time, demould time and time to finished of a cast, hours. Throws RangeError for a temperature outside
  * {@link SHOP_C}.
  */
-export function castCure(cast: Cast, shopC: number, bulk: Bulk): CastCure {
+export function castCure(cast: Cast, shopC: number, bulk: Bulk, cooling: Cooling | null = null): CastCure {
+  const s = cast.setting;
+  const freezesH =
+    s.kind !== "freezing"
+      ? null
+      : cooling?.study?.solidS
+        ? cooling.study.solidS.low / 3600
+        : freezingH(plateThicknessMm(bulk) / 2, s, cast.peakC.typical, shopC);
+  return { ...waitsOf(cast, shopC, bulk, cooling), freezesH };
+}
+
+function waitsOf(cast: Cast, shopC: number, bulk: Bulk, cooling: Cooling | null): Omit<CastCure, "freezesH"> {
   checkShop(shopC);
   const working = inHours(cast.workingMin);
   const fixed = (hours: Range, reason: string): Wait => waitAt({ kind: "fixed", hours }, shopC, reason);
@@ -205,31 +298,29 @@ export function castCure(cast: Cast, shopC: number, bulk: Bulk): CastCure {
       };
     }
     case "cooling": {
-      const usesShop = s.surroundC.high >= 18;
-      const around = usesShop ? shopC : s.surroundC.typical;
+      const around = coolsAtC(cast, shopC);
+      const flows = coolingWait(cast, shopC, bulk, cooling);
+      if (flows) return { working: fixed(working, "Before it thickens in the pan."), demould: flows, finished: null };
+      // Glass and gels have no freezing point to follow: their own time, by their thickness.
       const rule: CureRule = {
         kind: "cooling",
         hours: times(s.demouldH, (t / s.referenceThicknessMm) ** 2),
         hotC: cast.peakC.typical,
         referenceC: s.surroundC.typical,
       };
-      const reason = `Cools through ${thick}: time grows with its square. ${usesShop ? `The shop is at ${quote(shopC, "temperature")}.` : `In the refrigerator, about ${quote(around, "temperature")}.`}`;
+      const reason = `Cools through ${thick}: time grows with its square. ${around === shopC ? `The shop is at ${quote(shopC, "temperature")}.` : `In the refrigerator, about ${quote(around, "temperature")}.`}`;
       return {
         working: fixed(working, "Before it thickens in the pan."),
-        // What stands in a refrigerator does not follow the shop.
-        demould: usesShop ? waitAt(rule, around, reason) : fixed(hoursAt(rule, around), reason),
+        demould: around === shopC ? waitAt(rule, around, reason) : fixed(hoursAt(rule, around), reason),
         finished: null,
       };
     }
     case "freezing": {
-      const modulus = t / 2;
-      const solid = freezingH(modulus, s, cast.peakC.typical, shopC);
+      const flows = coolingWait(cast, shopC, bulk, cooling);
+      if (!flows) throw new RangeError(`${cast.name} has no freezing point: give it one under Materials.`);
       return {
         working: fixed(working, "Before it freezes in the ladle."),
-        demould: fixed(
-          { low: solid * 0.5, typical: solid * 2, high: solid * 6 },
-          `It freezes in about ${quote(solid, "duration")} in a cool mould, by volume over area; the button on top freezes last. Each pour warms the mould, so by the sixth it takes several times longer: open only when the button has been dull and hard for a while.`,
-        ),
+        demould: { ...flows, reason: `${flows.reason} The button on top freezes last: open only when it has been dull and hard for a while.` },
         finished: null,
       };
     }

@@ -18,6 +18,7 @@ const study = (patch: Partial<HeatStudy>): HeatStudy => ({
   overShortS: band(0, 0, 0),
   solidS: null,
   openS: null,
+  unended: false,
   castPeakC: band(270, 280, 290),
   byThickness: [],
   course: [],

@@ -1,4 +1,5 @@
 export * from "./conduction";
 export * from "./question";
+export * from "./quick";
 export * from "./study";
 export * from "./substance";

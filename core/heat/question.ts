@@ -1,8 +1,11 @@
-import type { Cast, Range, Rubber } from "../material";
+import { thermalOf, type Cast, type Range, type Rubber } from "../material";
 import type { Symmetry } from "./conduction";
 
 /** What short exposure is taken to mean: this long above the continuous limit in one pour, s. Data sheets say "minutes". */
 export const SHORT_EXPOSURE_S = 300;
+
+/** The core is firm enough to open this far below its solidus, K: metal is brittle just under it, wax soft. */
+const OPEN_BELOW_K = { metal: 25, other: 12 };
 
 /** Exactly what a heat study reads; its JSON is the key it is kept under. */
 export interface HeatQuestion {
@@ -42,6 +45,8 @@ export interface HeatStudy {
   /** Time until the core is solid, and until it is cool enough to open, s; null where nothing freezes. */
   solidS: Range | null;
   openS: Range | null;
+  /** True where it sets, but in the worse case not within a fortnight: the ends of the bands above are those that did. */
+  unended: boolean;
   /** Hottest in the casting, °C: above the pouring temperature only where setting gives off heat. */
   castPeakC: Range;
   /** Hottest a plate of this mix gets at other thicknesses, typical figures; empty for what only cools. */
@@ -79,3 +84,21 @@ export function heatQuestionFor(cast: Cast, rubber: Rubber, body: Omit<HeatQuest
     ...body,
   };
 }
+
+/** A casting does not set where its surroundings are nearer than this to where it is solid, K. */
+const LEAST_DRIVE_K = 2;
+
+/** Where a casting that freezes is solid, °C, and how warm its core may be when it is opened; null for what does not freeze. */
+export function opensAt(q: HeatQuestion): { solidusC: number; openC: number } | null {
+  const { freezing } = thermalOf(q.cast as Cast);
+  if (!freezing) return null;
+  const { solidusC } = freezing;
+  // Warmer surroundings than this never cool it that far: it is open when it is solid through.
+  return { solidusC, openC: Math.min(solidusC, Math.max(q.shopC + 5, solidusC - OPEN_BELOW_K[q.cast.family === "metal" ? "metal" : "other"])) };
+}
+
+/** Whether a casting ever sets where it stands. */
+export const everSets = (q: HeatQuestion): boolean => {
+  const at = opensAt(q);
+  return at === null || q.shopC < at.solidusC - LEAST_DRIVE_K;
+};

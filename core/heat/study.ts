@@ -1,15 +1,14 @@
 import { thermalOf, type Cast, type Range } from "../material";
 import { Conduction, type Edge, type Layer } from "./conduction";
 import { DEFAULT_GRID, type GridRules } from "./grid";
-import { SHORT_EXPOSURE_S, type HeatQuestion, type HeatStudy, type PourHeat } from "./question";
+import { everSets, opensAt, SHORT_EXPOSURE_S, type HeatQuestion, type HeatStudy, type PourHeat } from "./question";
 import type { Reaction } from "./reaction";
-import type { Substance } from "./substance";
+import { AIR_H, type Substance } from "./substance";
 
-/** Heat that plain air takes from a warm face, W/(m²·K): natural convection with radiation, usual hand value 5 to 12. */
-export const AIR_H = 8;
-
-/** Longest one pour is followed, s. */
-const LONGEST_S = 6 * 3600;
+/** Longest one pour is followed, s: a fortnight, if it sets at all. Steps lengthen as it goes on, so a long one costs little more. */
+const LONGEST_S = 14 * 24 * 3600;
+/** What never sets is followed for as long as its rubber may get warmer, s. */
+const NEVER_S = 6 * 3600;
 
 /** One way the uncertain figures may fall. */
 interface Case {
@@ -95,9 +94,6 @@ interface Watched {
   openS: number | null;
 }
 
-/** The core is firm enough to open this far below its solidus, K: metal is brittle just under it, wax soft. */
-const OPEN_BELOW_K = { metal: 25, other: 12 };
-
 /** Follows one filled mould; `sample` sees every step. Event times are read between steps by straight lines. */
 function watch(
   q: HeatQuestion,
@@ -119,7 +115,11 @@ function watch(
   };
   const start = c.elapsedS;
   const melt = x.cast.melt;
-  const openC = melt ? Math.max(q.shopC + 5, melt.solidusC - OPEN_BELOW_K[q.cast.family === "metal" ? "metal" : "other"]) : null;
+  const openC = opensAt(q)?.openC ?? null;
+  let skinBefore = -Infinity;
+  /** How much of a step lay above a limit, by a straight line through it, s. */
+  const above = (from: number, to: number, limit: number, dt: number): number =>
+    from > limit === to > limit || !Number.isFinite(from) ? (to > limit ? dt : 0) : (dt * (Math.max(from, to) - limit)) / Math.abs(to - from);
   let share = c.liquidShare(0);
   let core = c.celsius[0]!;
   let rate = 0;
@@ -128,8 +128,9 @@ function watch(
     seen.skinPeakC = Math.max(seen.skinPeakC, skin);
     for (let k = 0; k < c.celsius.length && c.layerOf[k] === 0; k++) seen.castPeakC = Math.max(seen.castPeakC, c.celsius[k]!);
     depths.forEach((d, i) => (seen.peaks[i] = Math.max(seen.peaks[i]!, d === 0 ? skin : c.at(q.halfMm + d))));
-    if (skin > limits.continuousC) seen.overContinuousS += dt;
-    if (skin > limits.shortC) seen.overShortS += dt;
+    seen.overContinuousS += above(skinBefore, skin, limits.continuousC, dt);
+    seen.overShortS += above(skinBefore, skin, limits.shortC, dt);
+    skinBefore = skin;
     const now = c.elapsedS - start;
     const liquid = c.liquidShare(0);
     if (melt && seen.solidS === null) {
@@ -226,7 +227,14 @@ export function heatStudy(q: HeatQuestion, grid: GridRules = DEFAULT_GRID): Heat
   const course: HeatStudy["course"][number][] = [];
   const follow = (pour: Corner, k: Corner, c: Corner, limit: Corner, sample?: (run: Conduction) => void) => {
     const x = caseOf(q, pour, k, c);
-    return watch(q, x, filled(q, x, q.shopC, grid), Math.min(LONGEST_S, x.reaction ? x.reaction.halfS * 5 : LONGEST_S), limitsAt(limit), sample);
+    return watch(
+      q,
+      x,
+      filled(q, x, q.shopC, grid),
+      x.reaction ? Math.min(LONGEST_S, x.reaction.halfS * 5) : everSets(q) ? LONGEST_S : NEVER_S,
+      limitsAt(limit),
+      sample,
+    );
   };
   let nextS = 0;
   const typical = follow("typical", "typical", "typical", "typical", (run) => {
@@ -262,6 +270,7 @@ export function heatStudy(q: HeatQuestion, grid: GridRules = DEFAULT_GRID): Heat
     overShortS: band((w) => w.overShortS),
     solidS: event((w) => w.solidS),
     openS: event((w) => w.openS),
+    unended: opensAt(q) !== null && everSets(q) && [typical, ...others].some((w) => w.openS === null),
     castPeakC: band((w) => w.castPeakC),
     byThickness: caseOf(q, "typical", "typical", "typical").reaction
       ? THICKNESSES_MM.map((thicknessMm) => ({ thicknessMm, peakC: peakOf({ ...q, symmetry: "plate", halfMm: thicknessMm / 2 }, grid) }))

@@ -7,6 +7,9 @@ export interface Substance {
   melt?: { solidusC: number; liquidusC: number; latentJKg: number; kLiquidWMK: number; cLiquidJKgK: number };
 }
 
+/** Heat that plain air takes from a warm face, W/(m²·K): natural convection with radiation, usual hand value 5 to 12. */
+export const AIR_H = 8;
+
 /** Narrowest freezing range reckoned with, K: a pure metal's point is spread this wide, so that enthalpy stays a function of temperature. */
 export const NARROWEST_MUSH_K = 0.2;
 

@@ -1,6 +1,6 @@
 import { castBatch, type CastBatch } from "../batch";
 import type { Body } from "../body";
-import { castCure, type CastCure } from "../cure";
+import { castCure, type CastCure, type Cooling } from "../cure";
 import { pick, type Cast, type Catalogue, type Rubber } from "../material";
 import { hollowCast, placeInserts, sectionsOf, shrinkChain, thinnestSection, type Layout } from "../mould";
 import { quote } from "../quantity";
@@ -18,7 +18,15 @@ export interface PlannedCasting {
 }
 export const NO_CASTING: PlannedCasting = { batch: null, cure: null, inside: null, castMl: null };
 
-export function planCasting(dossier: Dossier, body: Body, layout: Layout | null, rubber: Rubber | null, cast: Cast, add: Add): PlannedCasting {
+export function planCasting(
+  dossier: Dossier,
+  body: Body,
+  layout: Layout | null,
+  rubber: Rubber | null,
+  cast: Cast,
+  cooling: Cooling | null,
+  add: Add,
+): PlannedCasting {
   const { job, materials: catalogue } = dossier;
   let batch: CastBatch | null = null;
   const placed = placeInserts(job.inside.inserts, body);
@@ -54,7 +62,34 @@ export function planCasting(dossier: Dossier, body: Body, layout: Layout | null,
         message: `Lifted level by its back, the fresh casting bends most ${quote(inside.thin.atMm, "length")} up: ${inside.thin.stressMPa.toFixed(2)} MPa, and it may bear only ${inside.thin.strengthMPa.low} MPa when just set. Lift it upright, leave it longer, or put a rod through.`,
       },
     ]);
-  return { batch, cure: castCure(cast, job.shopC, body), inside, castMl };
+  const cure = castCure(cast, job.shopC, body, cooling);
+  if (cure.demould.never) add("cast", "fault", [{ code: "never-sets", path: "shopC", message: cure.demould.never }]);
+  add("cast", "warning", frost(cast, job.shopC));
+  return { batch, cure, inside, castMl };
+}
+
+/** Below this fresh cement hardly gains strength, °C. */
+const COLD_C = 5;
+
+/** What cold does to a mix of water and powder that is still wet. */
+function frost(cast: Cast, shopC: number): { code: string; path: string; message: string }[] {
+  const at = quote(shopC, "temperature");
+  if (cast.family === "cement" && shopC < COLD_C)
+    return [
+      {
+        code: "frost",
+        path: "shopC",
+        message:
+          shopC <= 0
+            ? `At ${at} fresh cement freezes, and is ruined for good: no waiting mends it. Warm the place, and the mould, above ${quote(COLD_C, "temperature")} first.`
+            : `At ${at} cement hardly gains strength, and a frosty night ruins it while it is fresh. Keep it above ${quote(COLD_C, "temperature")} for the first days.`,
+      },
+    ];
+  if (cast.family === "gypsum" && shopC <= 0)
+    return [
+      { code: "frost", path: "shopC", message: `At ${at} plaster freezes while it is wet, and crumbles. Cast and dry it above ${quote(0, "temperature")}.` },
+    ];
+  return [];
 }
 
 function planInside(

@@ -1,5 +1,6 @@
 import type { Body } from "../body";
-import { heatKey, heatQuestionFor, likeBody, type HeatQuestion, type HeatStudies } from "../heat";
+import { coolsAtC, type Cooling } from "../cure";
+import { heatKey, heatQuestionFor, likeBody, quickOpenS, type HeatQuestion, type HeatStudies } from "../heat";
 import { JACKET_HEAT, type Cast, type Rubber } from "../material";
 import type { Layout } from "../mould";
 import type { Job } from "../record";
@@ -17,7 +18,7 @@ function heatQuestion(job: Job, m: Body, layout: Layout, rubber: Rubber, cast: C
     ...likeBody(m.volumeMl, m.areaMm2, Math.min(m.lengthMm, m.widthMm, m.heightMm)),
     wallMm: Math.max(0.5, layout.thinnestMm),
     jacket: JACKET_HEAT[job.jacket],
-    shopC,
+    shopC: coolsAtC(cast, shopC),
     ...job.session,
   });
 }
@@ -26,4 +27,10 @@ function heatQuestion(job: Job, m: Body, layout: Layout, rubber: Rubber, cast: C
 export function heatsOf(job: Job, body: Body, layout: Layout, rubbers: readonly (Rubber | null)[], cast: Cast, studies: HeatStudies): PlannedHeat[] {
   const met = rubbers.filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
   return met.map((r) => heatOf(heatQuestion(job, body, layout, r, cast, job.shopC), r, studies));
+}
+
+/** How the casting cools in the rubber that holds it longest; null before there is a mould. */
+export function coolingOf(heat: readonly PlannedHeat[]): Cooling | null {
+  const slow = heat.map((h) => ({ h, s: h.study?.openS?.high ?? quickOpenS(h.question)?.high ?? 0 })).sort((a, b) => b.s - a.s)[0];
+  return slow ? { question: slow.h.question, study: slow.h.study } : null;
 }

@@ -8,7 +8,7 @@ import { layOutMould } from "../mould";
 import { NO_CASTING, planCasting } from "./casting";
 import { chosenOf } from "./chosen";
 import { fitQuestionOf, moreHeld } from "./fitQuestion";
-import { heatsOf } from "./heat";
+import { coolingOf, heatsOf } from "./heat";
 import { placesOf } from "./places";
 import { planPour, pourRemarks } from "./pours";
 import type { Add } from "./remarks";
@@ -76,7 +76,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
     ]);
   }
 
-  const { batch, cure, inside, castMl } = body && cast ? planCasting(dossier, body, layout, rubber, cast, add) : NO_CASTING;
+  const { batch, cure, inside, castMl } = body && cast ? planCasting(dossier, body, layout, rubber, cast, coolingOf(heat), add) : NO_CASTING;
   const densityOf = (castId: string): number | null => {
     const other = pick(catalogue.casts, castId);
     const made = other && castBatch(other, 1000, { ...job.cast, waterPer100: castId === job.castId ? job.cast.waterPer100 : null });
@@ -122,7 +122,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
       filledG: weights?.filledG ?? null,
       verdict: chain.verdict,
       rubberOutH: pours.length > 0 ? pours.reduce((s, p) => s + p.wait.hours.typical, 0) : null,
-      castOutH: cure?.demould.hours.typical ?? null,
+      castOutH: cure && !cure.demould.never ? cure.demould.hours.typical : null,
     },
   };
 }

@@ -61,6 +61,8 @@ export const Snapshot = z.object({
   /** Hottest the cast is in the mould, °C; minutes it could be worked, at the short end. */
   peakC: stored.c.nullable().default(null),
   workingMin: stored.minutes.nullable().default(null),
+  /** How long metal took to freeze through, hours; null for all else, and in entries from before it was kept. */
+  freezesH: stored.hours.nullable().default(null),
   /** What the rubber and the fill of this pour cost, in the workshop's own money; null where nobody said a price. */
   rubberCost: stored.money.nullable().default(null),
   /** What was really done; null where the pour was logged without weighing in. */
@@ -94,6 +96,7 @@ export function freeze(p: Plan, jobRevision: number, kind: "rubber" | "cast", po
     stretch: p.strength?.stretch.strain ?? null,
     stretchLimit: p.strength?.stretch.safe.typical ?? null,
     peakC: kind === "cast" ? (p.cast?.peakC.typical ?? null) : null,
+    freezesH: kind === "cast" ? (p.castCure?.freezesH ?? null) : null,
     workingMin: kind === "cast" && p.castCure ? p.castCure.working.hours.low * 60 : null,
     actual: null,
   };

@@ -75,7 +75,7 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
       );
     if (metal && cut?.sprueMm) {
       const seconds = fillS(s.volumeMl, cut.sprueMm, head);
-      const thin = (s.demouldH.typical / 2) * 3600 * THIN_SHARE;
+      const thin = (s.freezesH ?? s.demouldH.typical / 2) * 3600 * THIN_SHARE;
       const wanted = Math.min(cut.sprueMm * MOST_CUT, Math.max(cut.sprueMm * LEAST_CUT, chokeFor(s.volumeMl, thin / 2, head)));
       if (seconds > thin / 2)
         add(

@@ -165,12 +165,18 @@ function Clock({
         <p className="text-sm text-soft">
           {title}: {until}
         </p>
-        <p className="figure text-3xl leading-tight">{fmt(wait.hours.typical, "duration")}</p>
-        <p className="text-sm">
-          Between <Span wait={wait} />
-          {now !== null && <>; poured now, about {wall(now + wait.hours.typical * 3_600_000, now)}</>}
-        </p>
-        <p className="hint mt-1">{say(wait.reason)}</p>
+        {wait.never ? (
+          <p className="fault text-lg">{say(wait.never)}</p>
+        ) : (
+          <>
+            <p className="figure text-3xl leading-tight">{fmt(wait.hours.typical, "duration")}</p>
+            <p className="text-sm">
+              Between <Span wait={wait} />
+              {now !== null && <>; poured now, about {wall(now + wait.hours.typical * 3_600_000, now)}</>}
+            </p>
+            <p className="hint mt-1">{say(wait.reason)}</p>
+          </>
+        )}
       </div>
       <div className="flex flex-col gap-2">
         <button

@@ -1,0 +1,68 @@
+import fc from "fast-check";
+import { catalogueOf } from "../material";
+import { everSets, heatQuestionFor, opensAt } from "./question";
+import { quickOpenS } from "./quick";
+import { heatStudy } from "./study";
+
+const { casts, rubbers } = catalogueOf();
+const freezing = casts.filter(
+  (c) =>
+    c.peakC.low < 400 &&
+    opensAt(heatQuestionFor(c, rubbers[0]!, { symmetry: "plate", halfMm: 5, wallMm: 10, jacket: null, shopC: 20, pours: 1, everyMin: 60 })),
+);
+const some = fc
+  .record({
+    cast: fc.constantFrom(...freezing),
+    rubber: fc.constantFrom(...rubbers),
+    symmetry: fc.constantFrom("plate" as const, "cylinder" as const, "sphere" as const),
+    halfMm: fc.double({ min: 2, max: 40, noNaN: true }),
+    wallMm: fc.double({ min: 2, max: 35, noNaN: true }),
+    shopC: fc.double({ min: 5, max: 30, noNaN: true }),
+  })
+  .map(({ cast, rubber, ...body }) => ({
+    q: heatQuestionFor(cast, rubber, { ...body, jacket: null, pours: 1, everyMin: 600 }),
+    metal: cast.family === "metal",
+  }));
+
+describe("the quick form", () => {
+  it("is never sooner than the study's worse edge, an independent method, and for what takes long not twice as late", () => {
+    fc.assert(
+      fc.property(some, ({ q, metal }) => {
+        const quick = quickOpenS(q);
+        if (!everSets(q)) return void expect(quick).toBeNull();
+        const { openS, unended } = heatStudy(q);
+        if (!openS || unended) return;
+        expect(quick!.low).toBeGreaterThanOrEqual(openS.high * 0.995);
+        if (!metal && openS.high > 1800) expect(quick!.low).toBeLessThan(openS.high * 2);
+        expect(quick!.low).toBeLessThan(openS.high * 8);
+      }),
+      { numRuns: 40 },
+    );
+  }, 300_000);
+
+  it("grows with the casting, with its wall, and with the warmth of the shop", () => {
+    fc.assert(
+      fc.property(some, ({ q }) => {
+        const of = (patch: object) => quickOpenS({ ...q, ...patch })?.typical ?? Infinity;
+        expect(of({ halfMm: q.halfMm * 1.1 })).toBeGreaterThanOrEqual(of({}));
+        expect(of({ shopC: q.shopC + 1 })).toBeGreaterThanOrEqual(of({}));
+        if (q.symmetry === "plate") expect(of({ wallMm: q.wallMm * 1.1 })).toBeGreaterThanOrEqual(of({}));
+      }),
+    );
+  });
+});
+
+describe("a heat study", () => {
+  it("follows a thick casting until it is firm, however long that takes", () => {
+    const wax = casts.find((c) => c.id === "cast-paraffin")!;
+    const s = heatStudy(heatQuestionFor(wax, rubbers[0]!, { symmetry: "plate", halfMm: 35, wallMm: 27, jacket: null, shopC: 21, pours: 1, everyMin: 600 }));
+    expect(s.unended).toBe(false);
+    expect(s.openS!.typical).toBeGreaterThan(10 * 3600);
+  });
+
+  it("that never sets says so, and is not followed for a fortnight", () => {
+    const soap = casts.find((c) => c.id === "cast-soap")!;
+    const q = heatQuestionFor(soap, rubbers[0]!, { symmetry: "plate", halfMm: 10, wallMm: 10, jacket: null, shopC: 44, pours: 1, everyMin: 60 });
+    expect([everSets(q), heatStudy(q).openS, quickOpenS(q)]).toEqual([false, null, null]);
+  });
+});
