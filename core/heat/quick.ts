@@ -48,8 +48,7 @@ const CONDUCTS = 20;
 
 /**
  * Time in which rubber that is cold to begin with soaks up all the heat down to the opening, s: t = (π/4)·(ρ·H·(V/A)/(T_open − T₀))²/(k·ρ·c)
- * [Chvorinov's rule, insulating-mould form, which is late for rods and balls]. Infinite where the casting's own resistance counts, or the
- * warmth would reach the far side of the rubber.
+ * [Chvorinov's rule, insulating-mould form, which is late for rods and balls]. Infinite where the casting's own resistance counts.
  */
 function soakedUpS(q: HeatQuestion, pour: Corner, k: Corner, openC: number): number {
   const t = thermalOf(q.cast as Cast);
@@ -59,7 +58,9 @@ function soakedUpS(q: HeatQuestion, pour: Corner, k: Corner, openC: number): num
   const heat = (t.heatJG.typical + t.specificHeatJGK.typical * Math.max(0, q.cast.peakC[pour] - openC)) * q.cast.densityGMl.typical * 1e6;
   const drive = (heat * q.halfMm) / 1000 / DIMENSIONS[q.symmetry] / (openC - q.shopC);
   const seconds = ((Math.PI / 4) * drive ** 2) / (r.conductivityWMK[k] * perM3K);
-  return q.wallMm / 1000 > 2 * Math.sqrt((r.conductivityWMK[k] / perM3K) * seconds) ? seconds : Infinity;
+  // How far the warmth goes in that time, in walls; what the far side sends back delays it, without a step.
+  const walls = (2 * Math.sqrt((r.conductivityWMK[k] / perM3K) * seconds)) / (q.wallMm / 1000);
+  return seconds * (1 + walls ** 4);
 }
 
 /**

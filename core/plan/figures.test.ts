@@ -143,6 +143,45 @@ describe("what is warned of", () => {
     expect(say(at(least * 0.34).place.why, "metric")).toMatch(/in 3 cups/);
   });
 
+  it("a weight that wood cannot have: six pounds in half a litre; a hollow one passes", () => {
+    const of = (massG: number, surfaceId: string) =>
+      codes(tray({ master: { ...base.master, shape: "box", sizes: { lengthMm: 100, widthMm: 71, heightMm: 70 }, surfaceId, massG } }));
+    // 2722 g in 497 mL is 5.5 g/mL.
+    expect(of(2722, "surface-wood-sealed")).toContain("weight-doubted");
+    expect(of(2722, "surface-oil-clay-free")).toContain("weight-doubted");
+    for (const massG of [60, 300, 380]) expect(of(massG, "surface-wood-sealed")).not.toContain("weight-doubted");
+  });
+
+  it("walls that give more than a tenth of the width, in words and not in a length", () => {
+    const falls = planned(
+      tray({
+        mould: { ...base.mould, wallMm: 3 },
+        master: { ...base.master, shape: "box", sizes: { lengthMm: 300, widthMm: 100, heightMm: 200 }, surfaceId: "surface-wood-sealed" },
+      }),
+    );
+    expect(falls.strength!.worst!.mostMm.typical).toBeGreaterThan(10);
+    const words = falls.remarks.find((r) => r.code === "walls-bulge")!.message;
+    expect(words).toMatch(/does not stand alone/);
+    expect(words).not.toContain("{{");
+    expect(falls.steps.find((s) => s.id === "strength")!.line).toBe("It does not stand alone under its fill");
+  });
+
+  it("frost on fresh cement and wet plaster, and what never sets where it stands", () => {
+    const at = (castId: string, shopC: number) => codes(tray({ castId, shopC }));
+    expect([at("cast-concrete", 6).includes("frost"), at("cast-concrete", 4).includes("frost"), at("cast-plaster", 4).includes("frost")]).toEqual([
+      false,
+      true,
+      false,
+    ]);
+    expect(say(planned(tray({ castId: "cast-concrete", shopC: -5 })).remarks.find((r) => r.code === "frost")!.message, "metric")).toMatch(
+      /At -5 °C fresh cement freezes/,
+    );
+    expect(at("cast-plaster", -1)).toContain("frost");
+    const soap = planned(tray({ castId: "cast-soap", shopC: 50 }));
+    expect(soap.remarks.map((r) => r.code)).toContain("never-sets");
+    expect(soap.tally.castOutH).toBeNull();
+  });
+
   it("carries a code on every remark, and the step it belongs to", () => {
     expect(codes(tray({ mould: { ...base.mould, wallMm: 4 } }))).toEqual(expect.arrayContaining(["wall-thin", "walls-bulge"]));
   });

@@ -2,7 +2,8 @@ import { castBatch } from "../batch";
 import { type HeatStudies } from "../heat";
 import { judgeChain } from "../fit";
 import type { Dossier } from "../record";
-import { pick } from "../material";
+import { pick, type Surface } from "../material";
+import { quote } from "../quantity";
 import { measureMaster, SHAPES } from "../master";
 import { layOutMould } from "../mould";
 import { NO_CASTING, planCasting } from "./casting";
@@ -39,6 +40,8 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   const masterG =
     job.master.massG ??
     (job.master.shape === "weighed" ? (job.master.sizes.massG ?? null) : body && surface?.densityGMl ? body.volumeMl * surface.densityGMl.typical : null);
+
+  if (job.master.massG !== null && body) add("master", "warning", tooHeavy(job.master.massG, body.volumeMl, surface));
 
   const laid = body ? layOutMould(body, job.mould, stock, job.jacket) : null;
   if (laid && !laid.ok) for (const p of laid.problems) add(p.step, "fault", [p]);
@@ -125,4 +128,26 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
       castOutH: cure && !cure.demould.never ? cure.demould.hours.typical : null,
     },
   };
+}
+
+/** The densest thing that is moulded, lead, g/mL; a figure above it was misread, whatever it is made of. */
+const DENSEST_GML = 11.4;
+/** Above the high end of its material's density by this factor, a master weighs more than it can. */
+const DOUBTED = 1.3;
+
+/** A weight that cannot be true for its volume and what it is made of; a hollow master is lighter, so only too much is doubted. */
+function tooHeavy(massG: number, volumeMl: number, surface: Surface | null): { code: string; path: string; message: string }[] {
+  const most = surface?.densityGMl ? surface.densityGMl.high * DOUBTED : DENSEST_GML;
+  const gMl = massG / volumeMl;
+  if (gMl <= most) return [];
+  const kinds = surface?.densityGMl
+    ? `${surface.name} is ${quote(surface.densityGMl.low, "density")} to ${quote(surface.densityGMl.high, "density")}`
+    : "nothing people mould is";
+  return [
+    {
+      code: "weight-doubted",
+      path: "master.massG",
+      message: `${quote(massG, "mass")} in ${quote(volumeMl, "volume")} would be ${quote(gMl, "density")}; ${kinds}. The weight, a size, or what it is made of was misread.`,
+    },
+  ];
 }

@@ -135,6 +135,7 @@ function strengthLine(h: PlannedStrength): string {
         : "Held by boards, not worked out";
   if (!h.worst) return "Nothing presses yet";
   if (h.worst.mostMm.typical < 0.05) return `Walls bulge less than ${quote(0.1, "length")}`;
+  if (h.worst.mostMm.typical > h.fallsMm) return "It does not stand alone under its fill";
   const bulge = quote(h.worst.mostMm.typical, "length");
   return h.verdict === "bulges" ? `Walls bulge ${bulge}, more than ${quote(h.toleranceMm, "length")}` : `Walls bulge ${bulge} at most`;
 }

@@ -41,12 +41,17 @@ export interface FillAnswer {
   grade: Grade;
 }
 
+/** Share of a piece's width that its walls may give before the mould is said not to stand alone. */
+const FALLS = 0.1;
+
 /** How a mould stands up to its fill, and how it lets go. */
 export interface PlannedStrength {
   /** What stands behind the rubber while it is filled. */
   support: "free" | "boards" | "jacket";
   headMm: number;
   toleranceMm: number;
+  /** A tenth of the piece's width, mm: a mould whose walls give more does not stand alone, and no figure tells how it lies then. */
+  fallsMm: number;
   /** Free-standing walls; where something rigid stands behind them, what they would do without it. */
   bulges: readonly Bulge[];
   worst: Bulge | null;
@@ -141,6 +146,7 @@ export function planStrength(
     support,
     headMm,
     toleranceMm,
+    fallsMm: FALLS * Math.min(m.lengthMm, m.widthMm),
     bulges,
     worst,
     verdict: support === "jacket" ? "holds" : support === "boards" ? boardsHold : (worst?.grade ?? "holds"),
@@ -166,13 +172,15 @@ export function strengthRemarks(opening: Opening, strength: PlannedStrength, add
         code: "walls-bulge",
         path: "strength",
         message:
-          worst.grade === "bulges"
-            ? `Free-standing, the walls bulge ${band} under this fill; ${quote(strength.toleranceMm, "length")} is allowed. Make them thicker, put boards and straps round them, or give the mould a jacket.`
-            : `Free-standing, the walls bulge about ${band}: inside ${quote(strength.toleranceMm, "length")} if all goes well. Boards and two bands make it sure.`,
+          worst.mostMm.typical > strength.fallsMm
+            ? `Free-standing, this mould does not stand alone under this fill: its walls give more than a tenth of its width. Make them thicker, put boards and straps round them, or give the mould a jacket.`
+            : worst.grade === "bulges"
+              ? `Free-standing, the walls bulge ${band} under this fill; ${quote(strength.toleranceMm, "length")} is allowed. Make them thicker, put boards and straps round them, or give the mould a jacket.`
+              : `Free-standing, the walls bulge about ${band}: inside ${quote(strength.toleranceMm, "length")} if all goes well. Boards and two bands make it sure.`,
       },
     ]);
   }
-  if (worst?.large && strength.support === "free")
+  if (worst?.large && strength.support === "free" && worst.mostMm.typical <= strength.fallsMm)
     add("strength", "warning", [
       {
         code: "bulge-large",

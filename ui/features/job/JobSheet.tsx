@@ -113,7 +113,9 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
         <Part title="Under the fill">
           <p>
             {plan.strength.support === "free"
-              ? `Standing alone, the walls bulge ${fmt(plan.strength.worst.mostMm.typical, "length")} (${band(plan.strength.worst.mostMm, "length")}); ${fmt(plan.strength.toleranceMm, "length")} allowed.`
+              ? plan.strength.worst.mostMm.typical > plan.strength.fallsMm
+                ? "It does not stand alone under its fill: its walls give more than a tenth of its width."
+                : `Standing alone, the walls bulge ${fmt(plan.strength.worst.mostMm.typical, "length")} (${band(plan.strength.worst.mostMm, "length")}); ${fmt(plan.strength.toleranceMm, "length")} allowed.`
               : plan.strength.support === "boards" && plan.strength.boards
                 ? `Boards of ${plan.strength.boards.stock.name.toLowerCase()}, straps ${plan.strength.boards.straps.map((z) => fmt(z, "length")).join(", ")} above the foot, ${fmt(plan.strength.boards.pullN, "force")} each.`
                 : "The jacket holds it."}

@@ -20,8 +20,8 @@ const BulgeChart = dynamic(() => import("../../../chart/BulgeChart").then((m) =>
 
 /** Least bulge written as a figure, mm: below it nothing could be measured. */
 const LEAST_SHOWN_MM = 0.1;
-const small = (mm: number, fmt: (v: number, d: "length") => string): string =>
-  mm < LEAST_SHOWN_MM ? `under ${fmt(LEAST_SHOWN_MM, "length")}` : fmt(mm, "length");
+const small = (mm: number, fmt: (v: number, d: "length") => string, fallsMm = Infinity): string =>
+  mm > fallsMm ? "does not stand alone" : mm < LEAST_SHOWN_MM ? `under ${fmt(LEAST_SHOWN_MM, "length")}` : fmt(mm, "length");
 
 export function StrengthStep() {
   const world = useJob();
@@ -74,9 +74,13 @@ function Verdict() {
       <Figure
         name={held ? `${worst.wall.name} without what stands behind it` : `${worst.wall.name} bulges`}
         size={held ? "text-2xl" : "text-4xl"}
-        note={`${band(worst.mostMm, "length")}, most ${fmt(worst.atMm, "length")} above the floor; ${fmt(h.toleranceMm, "length")} allowed`}
+        note={
+          worst.mostMm.typical > h.fallsMm
+            ? `its walls give more than a tenth of its width; ${fmt(h.toleranceMm, "length")} allowed`
+            : `${band(worst.mostMm, "length")}, most ${fmt(worst.atMm, "length")} above the floor; ${fmt(h.toleranceMm, "length")} allowed`
+        }
       >
-        {small(worst.mostMm.typical, fmt)}
+        {small(worst.mostMm.typical, fmt, h.fallsMm)}
       </Figure>
       <div className="min-w-0">
         <GradeMark grade={h.verdict} words={held ? { holds: "Held", close: "Not worked out", bulges: "Not held" } : WALL_WORDS} />
@@ -136,13 +140,13 @@ function WallDrag() {
           min={WALL_SPAN.min}
           max={WALL_SPAN.max}
           step={0.5}
-          spoken={`${fmt(wallMm, "length")}, bulge ${small(h.worst!.mostMm.typical, fmt)}`}
+          spoken={`${fmt(wallMm, "length")}, bulge ${small(h.worst!.mostMm.typical, fmt, h.fallsMm)}`}
           onChange={set}
         />
       )}
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
         <Figure name="Bulge" size="text-xl">
-          {small(h.worst!.mostMm.typical, fmt)}
+          {small(h.worst!.mostMm.typical, fmt, h.fallsMm)}
         </Figure>
         <Figure name="Rubber to mix" size="text-xl" note={plan.rubberCost === null ? undefined : `costs ${fmt(plan.rubberCost, "money")}`}>
           {fmt(plan.tally.rubberG, "mass")}
@@ -258,7 +262,7 @@ function SideBySide() {
         columns={[
           { id: "name", header: "Fill", accessorFn: (f) => f.name },
           { id: "wet", header: "Wet", accessorFn: (f) => f.gMl, cell: ({ row }) => fmt(row.original.gMl, "density") },
-          { id: "bulge", header: "Bulge", accessorFn: (f) => f.bulgeMm, cell: ({ row }) => <b>{small(row.original.bulgeMm, fmt)}</b> },
+          { id: "bulge", header: "Bulge", accessorFn: (f) => f.bulgeMm, cell: ({ row }) => <b>{small(row.original.bulgeMm, fmt, h.fallsMm)}</b> },
           { id: "grade", header: "Standing alone", cell: ({ row }) => <GradeMark grade={row.original.grade} words={WALL_WORDS} /> },
         ]}
       />
@@ -296,7 +300,7 @@ function Hardness() {
             accessorFn: (r) => r.bulgeMm ?? 0,
             cell: ({ row: { original: r } }) => {
               if (r.bulgeMm === null) return "held";
-              const words = small(r.bulgeMm, fmt);
+              const words = small(r.bulgeMm, fmt, h.fallsMm);
               return <GradeMark grade={r.bulge} words={{ holds: words, close: words, bulges: words }} />;
             },
           },
