@@ -9,6 +9,8 @@ import { AIR_H, type Substance } from "./substance";
 const LONGEST_S = 14 * 24 * 3600;
 /** What never sets is followed for as long as its rubber may get warmer, s. */
 const NEVER_S = 6 * 3600;
+/** Longest a mix that heats itself is followed, s. The slowest epoxies peak later than this, so their peak is not told by it. */
+const REACTION_S = 6 * 3600;
 
 /** One way the uncertain figures may fall. */
 interface Case {
@@ -190,7 +192,7 @@ const THICKNESSES_MM = [5, 10, 20, 40, 80];
 /** Hottest in the middle of a casting with typical figures, °C. */
 function peakOf(q: HeatQuestion, grid: GridRules): number {
   const x = caseOf(q, "typical", "typical", "typical");
-  return watch(q, x, filled(q, x, q.shopC, grid), Math.min(LONGEST_S, (x.reaction?.halfS ?? 0) * 5), { continuousC: Infinity, shortC: Infinity }).castPeakC;
+  return watch(q, x, filled(q, x, q.shopC, grid), Math.min(REACTION_S, (x.reaction?.halfS ?? 0) * 5), { continuousC: Infinity, shortC: Infinity }).castPeakC;
 }
 
 /** The first pace that holds; what holds at one pace holds at every slower one, so it is found by halving. */
@@ -231,7 +233,7 @@ export function heatStudy(q: HeatQuestion, grid: GridRules = DEFAULT_GRID): Heat
       q,
       x,
       filled(q, x, q.shopC, grid),
-      x.reaction ? Math.min(LONGEST_S, x.reaction.halfS * 5) : everSets(q) ? LONGEST_S : NEVER_S,
+      x.reaction ? Math.min(REACTION_S, x.reaction.halfS * 5) : everSets(q) ? LONGEST_S : NEVER_S,
       limitsAt(limit),
       sample,
     );
