@@ -3,7 +3,7 @@ export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
   const [{ tendGate }, { tidyOutgoing }, { dailyDue, metDamage }, { startErrand }, { workshop, WorkshopTaken, WorkshopUnavailable }] = await Promise.all([
     import("./server/gate"),
-    import("./server/backup/stage"),
+    import("./server/backup/places"),
     import("./server/daily"),
     import("./server/errands"),
     import("./server/workshop"),

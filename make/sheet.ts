@@ -262,7 +262,12 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, catalo
   }
   if (strength?.worst) {
     pen.head("Under the fill");
-    pen.row("Walls bulge, standing alone", `${fmt(strength.worst.mostMm.typical, "length")} (${band(strength.worst.mostMm, "length")})`);
+    pen.row(
+      "Walls bulge, standing alone",
+      strength.worst.mostMm.typical > strength.fallsMm
+        ? "does not stand alone"
+        : `${fmt(strength.worst.mostMm.typical, "length")} (${band(strength.worst.mostMm, "length")})`,
+    );
     pen.row("Allowed", fmt(strength.toleranceMm, "length"));
     if (strength.support === "boards" && strength.boards)
       pen.text(
@@ -296,7 +301,8 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, catalo
         `Hollow: ${plan.inside.hollow.coats} coats of ${fmt(plan.inside.hollow.coatMm, "length")}; ${fmt(plan.inside.chargeG, "mass")} in for each, ${fmt(plan.inside.backG, "mass")} back out.`,
         { size: 9 },
       );
-    if (plan.castCure) pen.text(`Open after ${band(plan.castCure.demould.hours, "duration")}.`, { size: 9 });
+    if (plan.castCure)
+      pen.text(plan.castCure.demould.never ? speak(plan.castCure.demould.never) : `Open after ${band(plan.castCure.demould.hours, "duration")}.`, { size: 9 });
   }
   pen.head("What really happened");
   for (const name of ["Date and who", "Shop temperature", "Rubber poured, g", "Cast poured, g", "Opened after", "What to change next time"]) pen.blank(name);

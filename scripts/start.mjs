@@ -83,10 +83,20 @@ function ensureInstalled() {
 
 /** The folders the arrows of the architecture run between. */
 const ROOMS = ["app", "ui", "contract", "server", "db", "make", "core", "workers"];
-const SOURCES = [...ROOMS, "public", "proxy.ts", "instrumentation.ts", "next.config.ts", "postcss.config.mjs", "tsconfig.json", "package-lock.json"];
+const SOURCES = [
+  ...ROOMS,
+  "public",
+  "scripts/errand.ts",
+  "proxy.ts",
+  "instrumentation.ts",
+  "next.config.ts",
+  "postcss.config.mjs",
+  "tsconfig.json",
+  "package-lock.json",
+];
 
 /** Builds the production application, unless this very source is built already. Returns false if it does not build. */
-function build() {
+async function build() {
   const stamp = hashOf(SOURCES);
   const mark = ".next/zesty-built";
   if (stamped(mark, stamp)) {
@@ -96,6 +106,17 @@ function build() {
   rmSync(mark, { force: true });
   say("Building the application …");
   if (run("next", ["build"], { quiet: true, env: { NODE_ENV: "production" } }) !== 0) return false;
+  // What takes long runs in a process of its own: in one file it starts in a second, not in five.
+  const { build: bundle } = await import("esbuild");
+  await bundle({
+    entryPoints: ["scripts/errand.ts"],
+    outfile: ".next/errand.mjs",
+    bundle: true,
+    platform: "node",
+    format: "esm",
+    packages: "external",
+    logLevel: "warning",
+  });
   writeFileSync(mark, stamp);
   return true;
 }
@@ -151,7 +172,7 @@ async function demo() {
   if (unknown.length > 0) give(`"${unknown.join(" ")}" is not known here. The only option is --fresh: start again with new demo data.`);
   await freePort();
   ensureInstalled();
-  if (!build()) give("The application does not build; see above.");
+  if (!(await build())) give("The application does not build; see above.");
   const data = resolve(env.ZESTY_DATA || "data");
   if (rest.includes("--fresh") && existsSync(data)) {
     const aside = `${data}.before-${new Date().toISOString().replace(/[:.]/g, "-")}`;
@@ -197,7 +218,7 @@ function readJson(path) {
   }
 }
 
-function test() {
+async function test() {
   ensureInstalled();
   const results = join(tmpdir(), `zesty-test-${process.pid}`);
   mkdirSync(results, { recursive: true });
@@ -220,7 +241,7 @@ function test() {
   const unit = readJson(unitFile);
   tally("unit tests", unit?.numPassedTests ?? 0, unit ? unit.numFailedTests + unit.numRuntimeErrorTestSuites || Number(unitCode !== 0) : 1);
 
-  const built = build();
+  const built = await build();
   check("production build", built);
   const chromium = built ? ensureChromium() : null;
   if (chromium) {
@@ -284,16 +305,16 @@ switch (mode) {
     await serve(["dev"], "development");
     break;
   case "test":
-    test();
+    await test();
     break;
   case "bench":
     ensureInstalled();
-    if (!build()) give("The application does not build; see above.");
+    if (!(await build())) give("The application does not build; see above.");
     process.exit(run("tsx", ["scripts/bench.ts", ...rest]));
     break;
   case "soak":
     ensureInstalled();
-    if (!build()) give("The application does not build; see above.");
+    if (!(await build())) give("The application does not build; see above.");
     process.exit(run("tsx", ["scripts/soak.ts", ...rest]));
     break;
   case "op":

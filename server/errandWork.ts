@@ -1,7 +1,7 @@
 import type { ErrandAsk, ErrandKind, ErrandResult } from "../contract/workshop";
 import type { Shut, Step } from "./backup/form";
 import { previewBackup, restoreBackup } from "./backup/restore";
-import { outgoingPath } from "./backup/stage";
+import { outgoingPath } from "./backup/places";
 import { makeBackup } from "./backup/write";
 import { checkWorkshop } from "./check";
 import { makeDaily, type Daily } from "./daily";

@@ -6,7 +6,7 @@ import { join } from "node:path";
 import { PIECE_BYTES } from "../contract/limits";
 import { BackupPreview, type ErrandView } from "../contract/workshop";
 import { backupFile, takePiece } from "./backup/handOver";
-import { outgoingPath, tidyOutgoing } from "./backup/stage";
+import { outgoingPath, tidyOutgoing } from "./backup/places";
 import { errandEnd, seeErrand, startErrand, stopErrand } from "./errands";
 import { bytesOf } from "./fixtures/backup";
 import { PNG } from "./fixtures/picture";

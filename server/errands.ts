@@ -5,7 +5,7 @@ import { join } from "node:path";
 import * as z from "zod";
 import type { ErrandView } from "../contract/workshop";
 import { forgetOddAll } from "../db/odd";
-import { clearOutgoing } from "./backup/stage";
+import { clearOutgoing } from "./backup/places";
 import type { Errand, ErrandOutcome } from "./errandWork";
 import { tidyPictures } from "./pictures";
 import { Refusal } from "./refusal";
@@ -13,6 +13,10 @@ import type { Workshop } from "./workshop";
 
 /** Memory one errand may take, MB: it holds a row and a picture at a time, so more than this means that something is wrong with what it reads. */
 const MEMORY_MB = 768;
+
+/** The errand's program: in one file, as the build makes it, or as it is written where nothing was built. */
+const BUILT = ".next/errand.mjs";
+const program = (): string[] => (process.env.NODE_ENV === "production" && existsSync(BUILT) ? [BUILT] : ["--import", "tsx", "scripts/errand.ts"]);
 
 interface Running extends ErrandView {
   ask: Errand;
@@ -43,7 +47,7 @@ function tidyAfter(w: Workshop, e: Running): void {
   if (e.state !== "done") {
     for (const name of existsSync(w.files.kept) ? readdirSync(w.files.kept) : [])
       if (name.endsWith(".part")) rmSync(join(w.files.kept, name), { recursive: true, force: true });
-    clearOutgoing(w);
+    if (e.ask.do === "backup") clearOutgoing(w);
   }
   if (e.ask.do === "restore" && w.db.$client.open) {
     forgetOddAll(w.db);
@@ -58,7 +62,7 @@ export function startErrand<E extends Errand>(w: Workshop, ask: E, done: (result
     throw new Refusal(409, "busy", `Something else takes its time just now (${before.doing}): wait until it is done, or stop it.`);
   if (ask.do === "backup") clearOutgoing(w);
   const id = randomUUID();
-  const child = spawn(process.execPath, [`--max-old-space-size=${MEMORY_MB}`, "--import", "tsx", "scripts/errand.ts", id, JSON.stringify(ask)], {
+  const child = spawn(process.execPath, [`--max-old-space-size=${MEMORY_MB}`, ...program(), id, JSON.stringify(ask)], {
     stdio: ["ignore", "ignore", "inherit", "ipc"],
     env: { ...process.env, ZESTY_DATA: w.files.folder, NODE_OPTIONS: "" },
   });

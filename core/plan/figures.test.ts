@@ -180,6 +180,10 @@ describe("what is warned of", () => {
     const soap = planned(tray({ castId: "cast-soap", shopC: 50 }));
     expect(soap.remarks.map((r) => r.code)).toContain("never-sets");
     expect(soap.tally.castOutH).toBeNull();
+    // Nothing is laid over the days that never comes: the mould is, the casting is not.
+    const tasks = tasksOf("j", soap, { casts: 2, build: true, degas: false, degasMin: 0, pourGMin: 400 }).map((t) => t.id);
+    expect(tasks.some((id) => /cast-1/.test(id))).toBe(false);
+    expect(tasks.length).toBeGreaterThan(2);
   });
 
   it("carries a code on every remark, and the step it belongs to", () => {

@@ -58,7 +58,8 @@ export function tasksOf(jobId: string, p: Plan, o: { casts: number; degas: boole
     });
   }
   const last = out.at(-1)?.id ?? null;
-  if (!p.castCure || !p.cast) return out;
+  // What never sets where it stands is not laid over any day.
+  if (!p.castCure || p.castCure.demould.never || !p.cast) return out;
   const demould = minutes(p.castCure.demould.hours.typical);
   for (let i = 0; i < o.casts; i++) {
     const from = i === 0 ? last : key(`open-${i}`);

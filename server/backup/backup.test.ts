@@ -1,8 +1,9 @@
 /** @jest-environment node */
-import { spawn } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { existsSync, readdirSync, readFileSync, rmSync, truncateSync, writeFileSync } from "node:fs";
 import { join, resolve } from "node:path";
 import fc from "fast-check";
+import sharp from "sharp";
 import { strToU8, unzipSync, zipSync, type Zippable } from "fflate";
 import Papa from "papaparse";
 import { workshopFiles } from "../../db/open";
@@ -189,6 +190,38 @@ describe("pictures", () => {
     expect(lostPictures(a).size).toBe(0);
   });
 
+  it("written to a disk that fills up are not there at all, and whole when they are written again", async () => {
+    const a = shop(false);
+    const name = "00000000-0000-4000-8000-000000000001.jpg";
+    const noise = await sharp({ create: { width: 400, height: 400, channels: 3, background: "#777", noise: { type: "gaussian", mean: 128, sigma: 60 } } })
+      .jpeg()
+      .toBuffer();
+    expect(noise.length).toBeGreaterThan(64 * 1024);
+    const from = join(a.files.folder, "noise.jpg");
+    writeFileSync(from, noise);
+    const script = join(a.files.folder, "write.mts");
+    writeFileSync(
+      script,
+      `import { readFileSync } from "node:fs";
+       import { writePictures } from ${JSON.stringify(resolve("server/pictures.ts"))};
+       import { workshopFiles } from ${JSON.stringify(resolve("db/open.ts"))};
+       const files = workshopFiles(${JSON.stringify(a.files.folder)});
+       await writePictures({ files }, [${JSON.stringify(name)}], async () => readFileSync(${JSON.stringify(from)}));`,
+    );
+    // The system lets no file grow past this, in blocks of a kilobyte: what is written is cut short, then refused.
+    const run = (limit: string) =>
+      spawnSync("bash", ["-c", `ulimit -f ${limit}; exec ${process.execPath} node_modules/tsx/dist/cli.mjs ${script}`], {
+        encoding: "utf8",
+        env: { ...process.env, TSX_DISABLE_CACHE: "1" },
+      });
+    const cut = run("40");
+    expect([cut.status, cut.stderr]).toEqual([1, expect.stringMatching(/EFBIG|could not be written whole/)]);
+    expect(readdirSync(a.files.photos)).toEqual([]);
+    const again = run("unlimited");
+    expect([again.status, again.stderr]).toEqual([0, ""]);
+    expect(readFileSync(join(a.files.photos, name)).equals(noise)).toBe(true);
+  });
+
   it("of one that was replaced are kept with it, and come back with it", async () => {
     const a = await lived();
     const name = named(a);
@@ -290,6 +323,22 @@ describe("a damaged or hostile file", () => {
     expect(await refusal(b, bytes)).toMatch(new RegExp(`tables/${table}.json: row 1, `));
   });
 
+  it("whose row nests without end, or that holds more files than any workshop, is refused in words", async () => {
+    const deep = `[{"id":"a","document":${"[".repeat(200_000)}${"]".repeat(200_000)}}]`;
+    const nested = forged(await demoBackup(), (f) => (f["tables/materials.json"] = [strToU8(deep), { level: 0 }]));
+    expect(await refusal(shop(false), nested)).toMatch(/tables\/materials\.json.*Nothing was changed\.$/);
+    // A zip that is nothing but its book's end, which claims two hundred thousand files [APPNOTE 4.3.14 to 4.3.16].
+    const end = Buffer.alloc(56 + 20 + 22);
+    end.writeUInt32LE(0x06064b50, 0);
+    end.writeBigUInt64LE(44n, 4);
+    for (const at of [24, 32]) end.writeBigUInt64LE(200_000n, at);
+    end.writeUInt32LE(0x07064b50, 56);
+    end.writeUInt32LE(1, 72);
+    end.writeUInt32LE(0x06054b50, 76);
+    end.fill(0xff, 84, 96);
+    expect(await refusal(shop(false), end)).toMatch(/far too many files/);
+  });
+
   it("is refused whole at any flipped byte that matters, and changes nothing", async () => {
     const a = await lived();
     const bytes = await bytesOf(a);
@@ -370,7 +419,7 @@ it("killed at any moment of a restore, the workshop is the old one or the new on
     import { dirname } from "node:path";
     import { openAt } from ${JSON.stringify(resolve("server/workshop.ts"))};
     import { previewBackup, restoreBackup } from ${JSON.stringify(resolve("server/backup/restore.ts"))};
-    import { uploadPath } from ${JSON.stringify(resolve("server/backup/stage.ts"))};
+    import { uploadPath } from ${JSON.stringify(resolve("server/backup/places.ts"))};
     import { workshopFiles } from ${JSON.stringify(resolve("db/open.ts"))};
     const w = openAt(workshopFiles(${JSON.stringify(target.files.folder)}));
     const token = ${JSON.stringify(token)};

@@ -6,7 +6,7 @@ import { errandEnd, startErrand } from "../errands";
 import { readWithin, tooLarge } from "../guard";
 import { Refusal } from "../refusal";
 import type { Workshop } from "../workshop";
-import { bytesHad, clearIncoming, outgoingPath, uploadPath } from "./stage";
+import { bytesHad, clearIncoming, outgoingPath, uploadPath } from "./places";
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 /** Room that stays free on the disk whatever is uploaded, bytes. */

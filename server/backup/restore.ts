@@ -10,7 +10,8 @@ import { getSettings } from "../settings";
 import type { Workshop } from "../workshop";
 import { bad, type Shut, type Step } from "./form";
 import { openZip, readBackup } from "./read";
-import { clearIncoming, openStage, said, uploadPath, type Stage } from "./stage";
+import { clearIncoming, uploadPath } from "./places";
+import { openStage, said, type Stage } from "./stage";
 
 interface Here {
   said: string;

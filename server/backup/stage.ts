@@ -1,10 +1,10 @@
 import Database from "better-sqlite3";
 import stable from "fast-json-stable-stringify";
 import { createHash } from "node:crypto";
-import { existsSync, mkdirSync, readdirSync, rmSync, statSync } from "node:fs";
-import { join } from "node:path";
+import { existsSync, rmSync } from "node:fs";
 import { rowKey, type TableName, type TableRow } from "../../db/tables";
 import type { Workshop } from "../workshop";
+import { rowsPath } from "./places";
 import type { BackupRead } from "./read";
 
 /** What a row says, as a short sum, its revision left out: a number that only counts saves. */
@@ -12,34 +12,6 @@ export const said = (t: TableName, row: TableRow): string =>
   createHash("sha1")
     .update(stable(t === "jobRevisions" ? row : { ...row, revision: 0 }))
     .digest("base64");
-
-const folderOf = (w: Workshop): string => join(w.files.folder, "incoming");
-/** Where an upload is put together, and where its rows lie once they have been read. */
-export const uploadPath = (w: Workshop, token: string): string => join(folderOf(w), `${token}.zip`);
-const rowsPath = (w: Workshop, token: string): string => join(folderOf(w), `${token}.sqlite`);
-
-export const bytesHad = (w: Workshop, token: string): number => {
-  const path = uploadPath(w, token);
-  return existsSync(path) ? statSync(path).size : 0;
-};
-
-const outgoing = (w: Workshop): string => join(w.files.folder, "outgoing");
-/** Where a backup lies until it has been fetched. */
-export const outgoingPath = (w: Workshop, id: string): string => join(outgoing(w), `${id}.zip`);
-export const clearOutgoing = (w: Workshop): void => rmSync(outgoing(w), { recursive: true, force: true });
-/** How long a backup that was made waits to be fetched, ms. */
-const FETCHED_WITHIN = 3_600_000;
-/** Throws away what nobody has fetched for an hour: a backup takes as much room as all pictures. */
-export function tidyOutgoing(w: Workshop): void {
-  for (const name of existsSync(outgoing(w)) ? readdirSync(outgoing(w)) : [])
-    if (w.now() - statSync(join(outgoing(w), name)).mtimeMs > FETCHED_WITHIN) rmSync(join(outgoing(w), name), { force: true });
-}
-
-/** Throws away what is laid aside. */
-export function clearIncoming(w: Workshop): void {
-  mkdirSync(folderOf(w), { recursive: true });
-  for (const name of readdirSync(folderOf(w))) rmSync(join(folderOf(w), name), { force: true });
-}
 
 export interface StagedRow {
   row: TableRow;

@@ -150,8 +150,8 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
           <PartList parts={castBatch.parts} total={castBatch.mixG} />
           <p>
             {job.cast.count} at once. One weighs {fmt(castBatch.wetG, "mass")} poured, {fmt(castBatch.dryG.typical, "mass")} finished
-            {plan.weights ? `; the filled mould ${fmt(plan.weights.filledG, "mass")}` : ""}. Work it within {band(castCure.working.hours, "duration")}; open
-            after {band(castCure.demould.hours, "duration")}.
+            {plan.weights ? `; the filled mould ${fmt(plan.weights.filledG, "mass")}` : ""}. Work it within {band(castCure.working.hours, "duration")};{" "}
+            {castCure.demould.never ? say(castCure.demould.never) : `open after ${band(castCure.demould.hours, "duration")}.`}
           </p>
           <Actuals />
         </Part>
