@@ -1,8 +1,8 @@
 import * as z from "zod";
 import type { Scene } from "../core/draw";
-import { MouldLine, Photo, Pour, POUR_KINDS } from "../core/log";
+import { MouldLine, Photo, Pour } from "../core/log";
 import { Range } from "../core/material";
-import { Changed, FaultKeySchema, FaultMark, OUTCOMES } from "../core/plan";
+import { Changed, FaultKeySchema, FaultMark, OUTCOMES, POUR_KINDS } from "../core/plan";
 import type { NextChange } from "../core/rack";
 import { Cut, NO_CUT } from "../core/weigh";
 import { ActKey, endpoint, Was } from "./endpoint";
@@ -95,7 +95,7 @@ export const log = {
       /** The revision the person was looking at: what they saw is what is frozen. */
       jobRevision: z.number().int().min(1),
       kind: z.enum(POUR_KINDS),
-      pourIndex: z.number().int().min(0).max(40).default(0),
+      pourIndex: z.number().int().min(0).max(400).default(0),
       mouldId: z.string().nullable().default(null),
       /** Sprue and vents as they were cut for a casting. */
       cut: Cut.default(NO_CUT),

@@ -1,6 +1,5 @@
 import * as z from "zod";
-import { POUR_KINDS } from "../core/log";
-import { Changed, FillCurve } from "../core/plan";
+import { Changed, FillCurve, POUR_KINDS } from "../core/plan";
 import { Cut, NO_CUT, WeighAct, WeighIn } from "../core/weigh";
 import { endpoint } from "./endpoint";
 
@@ -29,7 +28,7 @@ export const weigh = {
       jobId: z.string().min(1),
       jobRevision: z.number().int().min(1),
       kind: z.enum(POUR_KINDS),
-      pourIndex: z.number().int().min(0).max(60).default(0),
+      pourIndex: z.number().int().min(0).max(400).default(0),
       mouldId: z.string().max(80).nullable().default(null),
       cut: Cut.default(NO_CUT),
     }),

@@ -71,6 +71,38 @@ describe("operations", () => {
     expect(run("plan", { job: newJob("Empty") })).toMatchObject({ volumeMl: null, verdict: "untested" });
   });
 
+  it("answer of layers, letting go, copies, changes and pairs what closed forms say", () => {
+    const dome = { shape: "dome", sizes: { lengthMm: 150, widthMm: 150, heightMm: 75 } };
+    const half = (r: number) => ((2 / 3) * Math.PI * r ** 3) / 1000;
+    const shell = run("cast.layers", { master: dome, castId: "cast-plaster", layers: [{ way: "rolled", thicknessMm: 2, coats: 5 }] });
+    expect(Number(shell.castMl) / (half(75) - half(65))).toBeCloseTo(1, 2);
+    expect(Number(shell.castMl) + Number(shell.hollowMl)).toBeCloseTo(half(75), 0);
+    expect(shell.layers).toHaveLength(5);
+    const lump = run("cast.layers", { master: dome, castId: "cast-plaster" });
+    expect(lump).toMatchObject({ wallMm: null, hollowMl: 0 });
+    expect(Number(lump.castMl)).toBeCloseTo(half(75), 0);
+    const cut = run("cast.layers", { master: dome, castId: "cast-plaster", layers: [{ thicknessMm: 10 }], cutsMm: [30] }).sections as { volumeMl: number }[];
+    expect(cut.reduce((s, x) => s + x.volumeMl, 0) / (half(75) - half(65))).toBeCloseTo(1, 2);
+    expect(
+      run("mould.demould", { master: { shape: "frustum", sizes: { bottomMm: 90, topMm: 60, heightMm: 50 } }, rubberId: "rubber-platinum-medium-25" }),
+    ).toMatchObject({
+      strain: 0,
+      grade: "holds",
+      known: true,
+    });
+    // Two copies at 0.4 % in rubber and 1.3 % in wax.
+    expect(
+      (run("copies.shrink", { castId: "cast-foundry-wax", rubberId: "rubber-tin-medium-25", generations: 2 }).factor as { typical: number }).typical,
+    ).toBeCloseTo((0.996 * 0.987) ** 2, 12);
+    const changes = run("fit.changes", { rubberId: "rubber-platinum-medium-25", castId: "cast-pewter" });
+    expect(changes.verdict).toBe("no");
+    expect((changes.changes as { verdict: string }[]).every((c) => c.verdict !== "no")).toBe(true);
+    const rows = run("fit.matrix", { rubberIds: ["rubber-tin-medium-25"], castIds: ["cast-bronze", "cast-plaster"] }).rows as {
+      cells: { verdict: string }[];
+    }[];
+    expect(rows.map((r) => r.cells.map((c) => c.verdict))).toEqual([["no"], [expect.stringMatching(/sound|care/)]]);
+  });
+
   it("name every fault by its path and repeat the value", () => {
     expect(faults("rubber.batch", { rubberId: "nope", volumeMl: 10 })).toEqual([
       { path: "rubberId", message: expect.stringMatching(/"nope" is not among the materials/) },
@@ -91,7 +123,7 @@ describe("operations", () => {
     expect(faults("fit.check", { rubberId: "x" })[0]!.path).toBe("rubberId");
     expect(faults("plan", { job: { format: 2 } }).length).toBeGreaterThan(3);
     expect(faults("plan", { job: { format: 99 } })).toEqual([
-      { path: "job", message: "this job was written by a newer version (format 99; this one knows 2)" },
+      { path: "job", message: "this job was written by a newer version (format 99; this one knows 3)" },
     ]);
     expect(faults("plan", null).length).toBe(1);
     expect(faults("batch.split", { mixG: 100, gMl: 1, cupMl: 100, degas: true, potLifeMin: 2 })[0]!.message).toMatch(/leave the vacuum out/);

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { stored } from "../core/quantity";
-import { OUTCOMES } from "../core/plan";
+import { OUTCOMES, POUR_KINDS } from "../core/plan";
 import { CONTACTS } from "../core/fit";
 
 /** What names a row: letters, digits and strokes, so that it can stand in an address and in a file name. */
@@ -10,7 +10,7 @@ export const at = stored.moment.int();
 export const instant = stored.moment;
 export const when = at.nullable();
 const revision = stored.count.min(1);
-const kind = z.enum(["rubber", "cast"]);
+const kind = z.enum(POUR_KINDS);
 
 /** A kept picture's own name: never a path. */
 export const PictureName = z.string().regex(/^[0-9a-f-]{36}\.(jpg|png|webp)$/, "is not the name of a kept picture");
@@ -24,7 +24,7 @@ export const COLUMNS = {
     jobId: id,
     mouldId: id.nullable(),
     kind,
-    pourIndex: stored.count.max(60),
+    pourIndex: stored.count.max(400),
     pouredAt: at,
     readyLowAt: instant,
     readyAt: instant,
@@ -49,7 +49,7 @@ export const COLUMNS = {
     id,
     jobId: id,
     kind,
-    pourIndex: stored.count.max(60),
+    pourIndex: stored.count.max(400),
     mouldId: id.nullable(),
     revision,
     startedAt: at,

@@ -2,7 +2,7 @@ import { dossierOf,newJob,trimmed,type Job } from "../core/record";
 import { catalogueOf,type Material } from "../core/material";
 import { OPENING } from "../core/mould";
 import { clockFrom } from "../core/clock";
-import { clocksOf,freeze,type Changed,type FaultKey,type FaultMark,type Outcome,type Snapshot } from "../core/plan";
+import { clocksOf,freeze,type Changed,type FaultKey,type FaultMark,type Outcome,type PourKind,type Snapshot } from "../core/plan";
 import { plan } from "../core/plan/plan";
 import { insertClocks } from "./clocks";
 import { insertJob,saveJob } from "./jobs";
@@ -111,7 +111,7 @@ export function demoJobs(): { id: string; job: Job }[] {
 
 interface DemoPour {
   jobId: string;
-  kind: "rubber" | "cast";
+  kind: PourKind;
   index: number;
   hoursAgo: number;
   outcome?: Outcome;

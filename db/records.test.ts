@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import * as z from "zod";
 import { snapshotDocument } from "../core/plan";
-import { jobDocument, KeptDossier, newJob, versioned } from "../core/record";
+import { JOB_FORMAT, jobDocument, KeptDossier, newJob, versioned } from "../core/record";
 import { calendarDocument } from "../core/schedule";
 import { weighInDocument } from "../core/weigh";
 import { settingsDocument } from "../core/workshop";
@@ -20,9 +20,12 @@ describe("a document of format 1", () => {
     const { shelf, ...hold } = first.job.hold as Record<string, unknown>;
     expect(shelf).toMatchObject({ lengthMm: 600, loadG: 20000 });
     expect(job.strength).toEqual({ ...hold, stand: shelf });
-    expect(job.format).toBe(2);
+    expect(job.format).toBe(JOB_FORMAT);
     const left = (d: Record<string, unknown>, names: readonly string[]) => Object.fromEntries(Object.entries(d).filter(([k]) => !names.includes(k)));
-    expect(left(job, ["format", "strength"])).toEqual(left(first.job, ["format", "hold"]));
+    // What came later takes its defaults.
+    expect(left(job, ["format", "strength", "inside", "mould", "cast", "shopTypedAt"])).toEqual(left(first.job, ["format", "hold", "inside", "mould", "cast"]));
+    expect(left(job.cast, ["additions"])).toEqual(first.job.cast);
+    expect(left(job.mould, ["putty"])).toEqual(first.job.mould);
   });
 
   it("of a log entry keeps its parts and what was weighed", () => {

@@ -1,3 +1,4 @@
+import { POUR_KINDS } from "../core/plan";
 import { customType, index, integer, primaryKey, real, sqliteTable, text } from "drizzle-orm/sqlite-core";
 
 /** Times are milliseconds since 1970 UTC. JSON columns are parsed through their Zod schema on the way out. */
@@ -95,7 +96,7 @@ export const pours = sqliteTable(
       .notNull()
       .references(() => jobs.id),
     mouldId: text("mould_id").references(() => moulds.id),
-    kind: text("kind", { enum: ["rubber", "cast"] }).notNull(),
+    kind: text("kind", { enum: POUR_KINDS }).notNull(),
     /** The pour of a mould this is, from 0; always 0 for casts. */
     pourIndex: integer("pour_index").notNull(),
     pouredAt: integer("poured_at").notNull(),
@@ -170,7 +171,7 @@ export const weighIns = sqliteTable(
     jobId: text("job_id")
       .notNull()
       .references(() => jobs.id, { onDelete: "cascade" }),
-    kind: text("kind", { enum: ["rubber", "cast"] }).notNull(),
+    kind: text("kind", { enum: POUR_KINDS }).notNull(),
     pourIndex: integer("pour_index").notNull(),
     mouldId: text("mould_id").references(() => moulds.id),
     document: json("document").notNull(),

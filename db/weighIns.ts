@@ -1,7 +1,7 @@
 import { and, desc, eq, isNull } from "drizzle-orm";
 import { z } from "zod";
 import { KeptDossier, versioned, type Dossier } from "../core/record";
-import { snapshotDocument } from "../core/plan";
+import { snapshotDocument, type PourKind } from "../core/plan";
 import { weighInDocument, type WeighIn } from "../core/weigh";
 import { COLUMNS } from "./columns";
 import { readNamed, soundRows } from "./odd";
@@ -17,7 +17,7 @@ export type FrozenBatch = z.infer<typeof frozenBatch>;
 export interface StoredWeighIn {
   id: string;
   jobId: string;
-  kind: "rubber" | "cast";
+  kind: PourKind;
   pourIndex: number;
   mouldId: string | null;
   weighIn: WeighIn;
@@ -50,7 +50,7 @@ export function readWeighIn(db: Db, id: string): StoredWeighIn | null {
 }
 
 /** The batch of this pour that is on the bench already, if any. */
-export function openWeighIn(db: Db, jobId: string, kind: "rubber" | "cast", pourIndex: number): StoredWeighIn | null {
+export function openWeighIn(db: Db, jobId: string, kind: PourKind, pourIndex: number): StoredWeighIn | null {
   const row = db
     .select()
     .from(weighIns)

@@ -43,7 +43,7 @@ test("bench, logbook and pour have no serious accessibility fault", async ({ pag
 
 test("the weigh-in sheet has no serious accessibility fault, and fits a phone and a tablet", async ({ page }) => {
   await page.goto("/jobs/demo-dome-finial#out");
-  await page.getByRole("button", { name: "Weigh in rubber, detail coat" }).click();
+  await page.getByRole("button", { name: "Weigh in rubber, section 1, detail coat" }).click();
   await page.waitForURL(/\/weigh\//);
   await accessible(page, "hold-point");
   for (const box of await page

@@ -164,12 +164,16 @@ test("a skin in sections gets its jacket, its bolts, its printed halves and its 
   await expect(page.getByText(/does not keep its own shape/)).toBeVisible();
   await choose(page, "Jacket behind the rubber", "Plaster and cloth");
   await expect(page.getByText(/It has a waist, so two halves pull apart sideways/)).toBeVisible();
+  await toStep(page, "Opening");
   await page.getByRole("button", { name: "Name an undercut" }).click();
   await page.getByRole("radio", { name: "Left", exact: true }).click();
   await page.getByRole("button", { name: "Name an undercut" }).click();
+  await toStep(page, "Jacket");
   await expect(page.getByText(/a part is pulled to each of those sides, and one covers the rest/)).toBeVisible();
+  await toStep(page, "Opening");
   await page.getByRole("button", { name: "Remove the undercut on the front" }).click();
   await page.getByRole("button", { name: "Remove the undercut on the left" }).click();
+  await toStep(page, "Jacket");
   await page.getByRole("tablist", { name: "Shown on the drawing" }).getByRole("tab", { name: "Jacket" }).click();
   await expect(page.getByLabel("Legend")).toContainText("Bolt");
   await page.getByRole("button", { name: /^Jacket 12 mm: change/ }).click();
@@ -193,9 +197,9 @@ test("a skin in sections gets its jacket, its bolts, its printed halves and its 
   for (const words of [
     "Second part of the jacket",
     "Bolts along the flanges",
-    "High points and flanges",
+    "Section 2, high points and flanges",
     "reinforcing cloth",
-    "Release first: The first section's flange",
+    "The flange of the section before",
   ])
     expect(text).toContain(words);
 });
@@ -229,14 +233,15 @@ test("plugs, inserts and a hollow casting are planned, drawn and refused in word
   await field(page, "carries").fill("2 kg");
   await expect(page.getByText("Shelf: no.")).toBeVisible();
   await toStep(page, "Cast");
-  await page.getByText("What goes inside, hollow castings").click();
+  await page.getByText("Layers, hollow castings, what goes inside").click();
   await page.getByRole("button", { name: "Add something that goes inside" }).click();
   await field(page, "Length").fill("300");
   await expect(page.getByText(/does not fit where it is put/)).toBeVisible();
   await field(page, "Length").fill("50");
-  await choose(page, "Solid or hollow", "Rolled round by hand, coat on coat");
+  await choose(page, "Made of", "Rolled round in coats");
   await expect(page.getByText(/The mouth is 0 mm; rolled round by hand/)).toBeVisible();
-  await expect(page.getByText("Comes back out")).toBeVisible();
+  await expect(page.getByText("Comes back or is left")).toHaveCount(2);
+  await expect(page.getByRole("region", { name: "Layer 1, coat 2 of 2" })).toContainText("Stays");
   // Each step of the route shows its own share of the order, and the stop before the pour names what goes in.
   await toStep(page, "Rubber");
   await page.getByText("To do in this step, in order").click();

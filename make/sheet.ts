@@ -2,8 +2,8 @@ import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage, type RGB }
 import { buildScene, type Scene, type Stage, type Stuff } from "../core/draw";
 import type { Job } from "../core/record";
 import { JACKET_PRACTICE, JACKETS, pick, SEAL_PRACTICE, type Catalogue } from "../core/material";
-import { buildOrder, INSERT_PRACTICE, OPENING } from "../core/mould";
-import type { Plan } from "../core/plan";
+import { buildOrder, INSERT_PRACTICE, LAYER_WAYS, OPENING } from "../core/mould";
+import { layerNotes, type Plan } from "../core/plan";
 import { formatBand, formatQuantity, say, type Dimension, type UnitSystem } from "../core/quantity";
 import { VERDICT_WORD } from "../core/fit";
 import { piecesOf } from "./pieces";
@@ -257,6 +257,8 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, catalo
     pen.row("Parts", String(j.parts));
     pen.row("Thickness", fmt(j.thicknessMm, "length"));
     pen.row("Takes", `${fmt(j.volumeMl, "volume")}, ${fmt(j.massG.typical, "mass")}`);
+    for (const p of j.mix) pen.row(`Jacket: ${p.name.toLowerCase()}`, fmt(p.massG, "mass"), true);
+    if (j.cloth) pen.row(`${j.cloth.label}, ${j.cloth.layers} layers`, `${fmt(j.cloth.stripMm, "length")} of strip ${fmt(j.cloth.stripWideMm, "length")} wide`);
     if (j.bolts > 0) pen.row("Bolts along the flanges", String(j.bolts));
     pen.text(`${j.why} ${JACKET_PRACTICE[j.jacket].how} ${j.parts > 1 ? JACKET_PRACTICE[j.jacket].barrier : ""}`, { size: 9 });
   }
@@ -271,7 +273,7 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, catalo
     pen.row("Allowed", fmt(strength.toleranceMm, "length"));
     if (strength.support === "boards" && strength.boards)
       pen.text(
-        `Boards of ${strength.boards.stock.name.toLowerCase()}; straps ${strength.boards.straps.map((z) => fmt(z, "length")).join(", ")} above the foot, ${Math.round(strength.boards.pullN)} N each, over battens.`,
+        `Boards of ${strength.boards.stock.name.toLowerCase()}; straps ${strength.boards.straps.map((z) => fmt(z, "length")).join(", ")} above the foot, ${fmt(strength.boards.pullN, "force")} each, over battens.`,
       );
     else if (strength.support === "jacket") pen.text("The jacket holds it.");
   }
@@ -288,19 +290,28 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, catalo
     );
   }
   if (plan.castBatch && plan.cast) {
-    pen.head(`Cast: ${plan.cast.name}, ${job.cast.count === 1 ? "one casting" : `${job.cast.count} castings`}, ${plan.castBatch.ratioLabel}`);
-    for (const c of plan.castBatch.parts) pen.row(c.name, fmt(c.massG, "mass"), true);
-    pen.row("In all", fmt(plan.castBatch.mixG, "mass"), true);
+    const many = job.cast.count === 1 ? "one casting" : `${job.cast.count} castings`;
+    for (const l of plan.layers) {
+      pen.head(
+        l.coat
+          ? `${l.name}: ${LAYER_WAYS[l.way].label.toLowerCase()}, ${l.cast.name}, ${many}, ${l.batch.ratioLabel}`
+          : `Cast: ${l.cast.name}, ${many}, ${l.batch.ratioLabel}`,
+      );
+      for (const c of l.batch.parts) pen.row(c.name, fmt(c.massG, "mass"), true);
+      pen.row(l.coat ? "In the pot" : "In all", fmt(l.batch.mixG, "mass"), true);
+      if (l.coat) {
+        pen.row("Stays in the mould, each", fmt(l.staysG, "mass"));
+        pen.row("Comes back or is left over", fmt(l.backG, "mass"));
+      }
+      for (const n of layerNotes(l)) pen.text(speak(n), { size: 9 });
+      for (const i of l.coat ? l.inserts : []) pen.text(`• Then goes in: ${i.count} × ${i.label}.`, { size: 9, gap: 1 });
+      if (l.next) pen.text(`Next layer after ${band(l.next.hours, "duration")}.`, { size: 9 });
+    }
     for (const i of plan.inside?.inserts ?? [])
       pen.text(`• Goes inside: ${i.count} × ${i.label}, ${fmt(i.diameterMm, "length")} across, ${fmt(i.lengthMm, "length")} long. ${INSERT_PRACTICE[i.kind]}`, {
         size: 9,
         gap: 1,
       });
-    if (plan.inside?.hollow && plan.inside.chargeG !== null)
-      pen.text(
-        `Hollow: ${plan.inside.hollow.coats} coats of ${fmt(plan.inside.hollow.coatMm, "length")}; ${fmt(plan.inside.chargeG, "mass")} in for each, ${fmt(plan.inside.backG, "mass")} back out.`,
-        { size: 9 },
-      );
     if (plan.castCure)
       pen.text(plan.castCure.demould.never ? speak(plan.castCure.demould.never) : `Open after ${band(plan.castCure.demould.hours, "duration")}.`, { size: 9 });
   }

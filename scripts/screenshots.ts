@@ -25,6 +25,11 @@ async function weighing(page: Page): Promise<void> {
   await page.evaluate(() => window.scrollTo(0, 0));
 }
 
+/** Waits until every pair's heat is worked out. */
+async function worked(page: Page): Promise<void> {
+  await page.getByText(/^Working out the heat/).waitFor({ state: "detached", timeout: 90_000 });
+}
+
 async function planned(page: Page): Promise<void> {
   await page.getByRole("checkbox", { name: "Comet drawer pull", exact: true }).check();
   await page.getByRole("checkbox", { name: "Dome finial", exact: true }).check();
@@ -35,7 +40,7 @@ const SHOTS: [name: string, path: string, size?: Size, act?: (page: Page) => Pro
   ["bench", "/"],
   ["job-pairing", "/jobs/demo-nebula-knob#pairing"],
   ["heat", "/jobs/demo-comet-drawer-pull#pairing", { width: 1280, height: 1500 }],
-  ["fit", "/fit"],
+  ["fit", "/fit", WIDE, worked],
   ["job-sheet", "/jobs/demo-crater-lamp-base/sheet"],
   ["job-opening", "/jobs/demo-dome-finial#opening"],
   ["job-strength", "/jobs/demo-crater-lamp-base#strength", { width: 1280, height: 1100 }],

@@ -135,7 +135,8 @@ export function produce(w: Workshop, body: unknown): ProductionView {
   const logged = yields.reduce((s, y) => s + y.casts, 0);
   const moulds = ask.moulds ?? Math.max(1, listMoulds(w.db, ask.jobId).length);
   const mouldCost = ask.mouldCost ?? p.rubberCost;
-  const demouldH = p.castCure.demould.hours.typical;
+  // Each layer holds the mould until the next may follow.
+  const demouldH = p.castCure.demould.hours.typical + p.layers.reduce((s, l) => s + (l.next?.hours.typical ?? 0), 0);
   const made = production({
     good: ask.good,
     castMin: ask.castMin,

@@ -84,7 +84,11 @@ describe("what takes long runs beside the server", () => {
       updateJob(w, j.id, { baseRevision: j.revision, job: { ...j.job, note: `kept through ${waitMs}` } });
       const restore = startErrand(w, { do: "restore", token: TOKEN, way: "take" });
       await new Promise((r) => setTimeout(r, waitMs));
-      const end: ErrandView = await stopErrand(restore.id);
+      // On a busy machine it may be writing already: then it says so, and goes on to its end.
+      const end: ErrandView = await stopErrand(restore.id).catch((e: unknown) => {
+        expect(String(e)).toMatch(/can no longer be stopped/);
+        return errandEnd(restore.id);
+      });
       ends.push(end.state);
       if (end.state === "stopped") expect(getJob(w, j.id).job.note).toBe(`kept through ${waitMs}`);
       expect(jobsInHand(w).total).toBe(7);

@@ -8,15 +8,12 @@ import { forgetOddAll } from "../db/odd";
 import { clearOutgoing } from "./backup/places";
 import type { Errand, ErrandOutcome } from "./errandWork";
 import { tidyPictures } from "./pictures";
+import { programOf } from "./program";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
 /** Memory one errand may take, MB: it holds a row and a picture at a time, so more than this means that something is wrong with what it reads. */
 const MEMORY_MB = 768;
-
-/** The errand's program: in one file, as the build makes it, or as it is written where nothing was built. */
-const BUILT = ".next/errand.mjs";
-const program = (): string[] => (process.env.NODE_ENV === "production" && existsSync(BUILT) ? [BUILT] : ["--import", "tsx", "scripts/errand.ts"]);
 
 interface Running extends ErrandView {
   ask: Errand;
@@ -62,7 +59,7 @@ export function startErrand<E extends Errand>(w: Workshop, ask: E, done: (result
     throw new Refusal(409, "busy", `Something else takes its time just now (${before.doing}): wait until it is done, or stop it.`);
   if (ask.do === "backup") clearOutgoing(w);
   const id = randomUUID();
-  const child = spawn(process.execPath, [`--max-old-space-size=${MEMORY_MB}`, ...program(), id, JSON.stringify(ask)], {
+  const child = spawn(process.execPath, [`--max-old-space-size=${MEMORY_MB}`, ...programOf("errand"), id, JSON.stringify(ask)], {
     stdio: ["ignore", "ignore", "inherit", "ipc"],
     env: { ...process.env, ZESTY_DATA: w.files.folder, NODE_OPTIONS: "" },
   });

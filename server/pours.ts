@@ -2,7 +2,7 @@ import { api } from "../contract";
 import { LogFilter } from "../contract/log";
 import { randomUUID } from "node:crypto";
 import { completed, trimmed, type Dossier, type KeptDossier } from "../core/record";
-import { Changed, clocksOf, freeze, type Actual, type Plan, type Snapshot } from "../core/plan";
+import { Changed, clocksOf, freeze, type Actual, type Plan, type PourKind, type Snapshot } from "../core/plan";
 import { endClocks } from "../db/clocks";
 import type { StoredJob } from "../db/jobs";
 import { type MouldYield, type Photo, type Pour } from "../core/log";
@@ -23,7 +23,7 @@ export function freezePour(
   w: Workshop,
   jobId: string,
   jobRevision: number,
-  kind: "rubber" | "cast",
+  kind: PourKind,
   pourIndex: number,
 ): { stored: StoredJob; planned: Plan; snapshot: Snapshot; dossier: Dossier } {
   const stored = getJob(w, jobId);
@@ -38,7 +38,7 @@ export function freezePour(
 }
 
 /** The mould a cast goes into: one of the job's own, the newest if none is named. */
-export function mouldFor(w: Workshop, jobId: string, kind: "rubber" | "cast", mouldId: string | null): string | null {
+export function mouldFor(w: Workshop, jobId: string, kind: PourKind, mouldId: string | null): string | null {
   if (kind === "rubber") return null;
   const moulds = listMoulds(w.db, jobId);
   if (mouldId !== null && !moulds.some((m) => m.id === mouldId))
@@ -50,7 +50,7 @@ export interface MadePour {
   /** Its id, where the act that makes it brought one. */
   id?: string;
   jobId: string;
-  kind: "rubber" | "cast";
+  kind: PourKind;
   pourIndex: number;
   mouldId: string | null;
   pouredAt: number;
@@ -78,7 +78,7 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
       jobId: made.jobId,
       mouldId: makes?.id ?? made.mouldId,
       kind: made.kind,
-      pourIndex: made.kind === "rubber" ? made.pourIndex : 0,
+      pourIndex: made.kind === "cast" ? 0 : made.pourIndex,
       pouredAt: made.pouredAt,
       readyLowAt: made.pouredAt + demouldH.low * HOUR,
       readyAt: made.pouredAt + demouldH.typical * HOUR,
@@ -88,13 +88,22 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
       changed: made.changed ?? null,
       mould: makes,
     });
-    startClocks(w, clocksOf(planned, made.kind, made.pourIndex), "pour", {
-      jobId: made.jobId,
-      pourId: id,
-      weighId: null,
-      at: made.pouredAt,
-      plannedC: made.snapshot.shopC,
-    });
+    const clocks = clocksOf(planned, made.kind, made.pourIndex);
+    const owner = { jobId: made.jobId, pourId: id, weighId: null, plannedC: made.snapshot.shopC, typedAt: dossier.job.shopTypedAt };
+    // A coat turns tacky from its first stir on, not from when the last of it was spread.
+    const stirredAt = made.snapshot.actual?.stirredAt ?? made.pouredAt;
+    startClocks(
+      w,
+      clocks.filter((c) => c.kind === "tack"),
+      "pour",
+      { ...owner, at: stirredAt },
+    );
+    startClocks(
+      w,
+      clocks.filter((c) => c.kind !== "tack"),
+      "pour",
+      { ...owner, at: made.pouredAt },
+    );
     also(id);
   });
   return id;

@@ -1,6 +1,10 @@
 /** @jest-environment node */
 import { logPour, getPour, updatePour } from "./pours";
-import { getJob } from "./jobs";
+import { layerDefault } from "../core/mould";
+import { pourClocks } from "./clocks";
+import { getJob, updateJob } from "./jobs";
+import { planJob } from "./plans";
+import { beginWeighing, openBatches } from "./weighIns";
 import { mouldLabel, mouldPage, nextChangeFor, pourAdvice, rack, updateMould } from "./rack";
 import { OddRowError } from "../db/odd";
 import { calendarFile, coming, produce, saveCalendar, calendarView } from "./calendar";
@@ -53,6 +57,53 @@ describe("the rack", () => {
     expect(label.url).toMatch(new RegExp(`^https://[\\d.]+:\\d+/rack/${comet().id}$`));
     expect(label.svg).toMatch(/^<svg/);
     expect(label.open).toBe(false);
+  });
+});
+
+describe("a casting in layers", () => {
+  const FINIAL = "demo-dome-finial";
+  const rolled = () => {
+    const stored = getJob(w, "demo-crater-lamp-base");
+    const inside = {
+      ...stored.job.inside,
+      layers: [
+        { ...layerDefault, thicknessMm: 8, coats: 2 },
+        { ...layerDefault, way: "laid" as const, thicknessMm: 10 },
+      ],
+    };
+    return updateJob(w, stored.id, { baseRevision: stored.revision, job: { ...stored.job, inside } });
+  };
+
+  it("is logged coat by coat, each with its own grams and the clock to the next; its mould has held one casting", () => {
+    const job = rolled();
+    const mould = rack(w, { text: "crater" }).moulds[0]!;
+    const before = mouldPage(w, mould.id).mould.casts;
+    const enter = (kind: "layer" | "cast", pourIndex: number) => logPour(w, { jobId: job.id, jobRevision: job.revision, kind, pourIndex });
+    const coats = [enter("layer", 0), enter("layer", 1)];
+    expect(coats.map((c) => c.snapshot.what)).toEqual(["Layer 1, coat 1 of 2, general concrete, fine", "Layer 1, coat 2 of 2, general concrete, fine"]);
+    expect(coats[1]!.snapshot.volumeMl).toBeLessThan(coats[0]!.snapshot.volumeMl);
+    expect(pourClocks(w, coats[0]!.id).map((c) => c.clock.kind)).toEqual(["tack"]);
+    // A coat that came out well is no casting.
+    updatePour(w, coats[0]!.id, { outcome: "good" });
+    expect(mouldPage(w, mould.id).mould.casts).toBe(before);
+    const cast = enter("cast", 0);
+    expect(cast.snapshot.what).toMatch(/^Layer 2, /);
+    // A casting weighs what all its layers do.
+    expect(cast.snapshot.wetG!).toBeGreaterThan(coats[0]!.snapshot.wetG! + coats[1]!.snapshot.wetG!);
+    updatePour(w, cast.id, { outcome: "good" });
+    expect(mouldPage(w, mould.id).mould.casts).toBe(before + 1);
+    expect(refused(() => enter("layer", 2)).message).toMatch(/last layer of this casting/);
+  });
+
+  it("is weighed in coat by coat: what is in the pot for this filling, by its own parts", () => {
+    const job = rolled();
+    const begun = beginWeighing(w, { jobId: job.id, jobRevision: job.revision, kind: "layer", pourIndex: 1 });
+    const planned = planJob(w, getJob(w, job.id)).layers[1]!;
+    expect(begun.weighIn.batchG).toBeCloseTo(planned.batch.mixG, 6);
+    expect(begun.weighIn.what).toBe("Layer 1, coat 2 of 2, general concrete, fine");
+    expect(begun.fill).toBeNull();
+    expect(openBatches(w).map((b) => b.what)).toContain(begun.weighIn.what);
+    expect(getJob(w, FINIAL).job.inside.layers).toEqual([]);
   });
 });
 

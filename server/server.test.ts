@@ -272,13 +272,31 @@ describe("materials and settings", () => {
     expect(refused(() => updateSettings(w, { shopC: 400 })).status).toBe(400);
   });
 
-  it("operations see the workshop's own entries", () => {
+  it("operations see the workshop's own entries", async () => {
     const { id } = addMaterial(w, { ...catalogueOf().rubbers.find((r) => r.id === "rubber-tin-medium-25")!, name: "Ours" });
-    expect(runOperation(w, "rubber.batch", { rubberId: id, volumeMl: 100 })).toMatchObject({ ratioLabel: "10:1 by mass" });
-    expect(refused(() => runOperation(w, "nope", {})).status).toBe(404);
+    expect(await runOperation(w, "rubber.batch", { rubberId: id, volumeMl: 100 })).toMatchObject({ ratioLabel: "10:1 by mass" });
+    await expect(runOperation(w, "nope", {})).rejects.toMatchObject({ status: 404 });
     expect(allMaterials(w)[0]!.id).toBe(id);
     expect(ownMaterials(w)).toHaveLength(1);
   });
+
+  it("a search that takes long holds nobody up: everything else is answered while it runs", async () => {
+    const tasks = Array.from({ length: 60 }, (_, i) => ({
+      id: `t${i}`,
+      handsMin: 20 + (i % 7) * 5,
+      after: i % 3 === 0 || i === 0 ? [] : [{ id: `t${i - 1}`, minMin: 30, maxMin: i % 3 === 1 ? 90 : null }],
+    }));
+    const waking = Array.from({ length: 30 }, (_, d): [number, number] => [d * 1440 + 420, d * 1440 + 1320]);
+    let ticks = 0;
+    const beat = setInterval(() => ticks++, 20);
+    const began = Date.now();
+    const answer = (await runOperation(w, "schedule.solve", { tasks, waking })) as { startMin: Record<string, number> };
+    clearInterval(beat);
+    expect(Object.keys(answer.startMin)).toHaveLength(60);
+    // The beat of this process went on all the while, but for half of it at worst.
+    expect(ticks * 20).toBeGreaterThan((Date.now() - began) / 2);
+    await expect(runOperation(w, "schedule.solve", { tasks: [{ id: "", handsMin: 5 }], waking })).rejects.toThrow(/tasks\.0\.id/);
+  }, 120_000);
 });
 
 describe("materials in and out", () => {

@@ -3,7 +3,7 @@ import { api } from "../contract";
 import type { BatchLine } from "../contract/bench";
 import type { WeighView } from "../contract/weigh";
 import { randomUUID } from "node:crypto";
-import { clocksOf, fillCurve, type Actual, type Plan } from "../core/plan";
+import { clocksOf, fillCurve, layerOf, type Actual, type Plan, type PourKind } from "../core/plan";
 import { cupGot, castParts, cupTargets, rubberParts, beginWeighIn, partState, weighedByPart, weighStep, type WeighIn } from "../core/weigh";
 import { readSettings } from "../db/settings";
 import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, writeWeighIn, type StoredWeighIn } from "../db/weighIns";
@@ -35,7 +35,7 @@ function viewOf(w: Workshop, s: StoredWeighIn): WeighView {
 
 function planned(
   p: Plan,
-  kind: "rubber" | "cast",
+  kind: PourKind,
   pourIndex: number,
 ): Omit<WeighIn, "format" | "cups" | "passed" | "gauges" | "handling" | "cut" | "jobName" | "jobRevision" | "what" | "material"> {
   if (kind === "rubber") {
@@ -52,13 +52,13 @@ function planned(
       potLifeMin: { low: hours.low * 60, typical: hours.typical * 60, high: hours.high * 60 },
     };
   }
-  if (!p.castBatch || !p.cast || !p.castCure)
-    throw new Refusal(422, "not-ready", "The casting is not worked out yet: finish the master and pairing steps first.");
-  const hours = p.castCure.working.hours;
-  const { parts, wetDensityGMl, ratioLabel } = p.castBatch;
+  const layer = layerOf(p.layers, kind, pourIndex);
+  if (!layer) throw new Refusal(422, "not-ready", "The casting is not worked out yet: finish the master and pairing steps first.");
+  const hours = layer.cure.working.hours;
+  const { parts, wetDensityGMl, ratioLabel } = layer.batch;
   const batchG = parts.reduce((s, c) => s + c.massG, 0);
   return {
-    parts: castParts(parts, p.cast),
+    parts: castParts(parts, layer.cast),
     batchG,
     gMl: wetDensityGMl,
     gMlHalf: wetDensityGMl * 0.02,
@@ -129,7 +129,14 @@ export function actOnBatch(w: Workshop, id: string, body: unknown): WeighView {
       if (act.do === "stir" && before?.stirredAt === null) {
         const many = done.next.cups.length > 1 ? `, cup ${act.cup + 1}` : "";
         const clocks = clocksOf(planKept(w, s.frozen.dossier), s.kind, s.pourIndex).map((c) => ({ ...c, label: `${c.label}${many}` }));
-        startClocks(w, clocks, "stir", { jobId: s.jobId, pourId: null, weighId: `${id}:${act.cup}`, at: now, plannedC: s.frozen.snapshot.shopC });
+        startClocks(w, clocks, "stir", {
+          jobId: s.jobId,
+          pourId: null,
+          weighId: `${id}:${act.cup}`,
+          at: now,
+          plannedC: s.frozen.snapshot.shopC,
+          typedAt: s.frozen.dossier.job.shopTypedAt,
+        });
       }
       if (act.do === "empty") endWeighClocks(w, `${id}:${act.cup}`);
       return viewOf(w, find(w, id));

@@ -144,7 +144,7 @@ describe("casting mixes", () => {
     const b = batch("cast-beeswax", 180);
     expect(b.mixG).toBeCloseTo(172.8, 6);
     expect(say(b.notes.join(" "), "metric")).toMatch(/first fill takes about 155 g.*Keep 18.0 g/);
-    expect(say(b.notes.join(" "), "us")).toMatch(/first fill takes about 5.5 oz/);
+    expect(say(b.notes.join(" "), "us")).toMatch(/first fill takes about 5.46 oz/);
   });
 
   it("pewter: volume × density, with sprue, button and ladle on top", () => {
@@ -200,6 +200,23 @@ describe("casting mixes", () => {
         },
       ),
     );
+  });
+
+  it("takes lines of a person's own into any mix: shares of powder or of all, or grams, and still fills the cavity", () => {
+    const glycerine = { name: "Glycerine", by: "powder" as const, amount: 10, densityGMl: 1.26 };
+    const b = batch("cast-plaster", 1000, { waterPer100: 70, additions: [glycerine] });
+    const powder = grams(b, "Powder");
+    expect(grams(b, "Glycerine") / powder).toBeCloseTo(0.1, 9);
+    expect(grams(b, "Water") / powder).toBeCloseTo(0.7, 9);
+    // Powder, water and glycerine by their own densities fill the litre.
+    expect(powder / 2.65 + grams(b, "Water") + grams(b, "Glycerine") / 1.26).toBeCloseTo(1000, 6);
+    expect(b.parts.reduce((s, p) => s + p.massG, 0)).toBeCloseTo(b.mixG, 6);
+    const fixed = batch("cast-gelatine", 500, { additions: [{ name: "Syrup", by: "grams", amount: 30, densityGMl: null }], count: 2 });
+    expect(grams(fixed, "Syrup")).toBeCloseTo(60, 9);
+    expect(batch("cast-slow-epoxy", 200, { additions: [{ name: "Chalk", by: "mix", amount: 5, densityGMl: 2.7 }] }).wetG).toBeGreaterThan(
+      batch("cast-slow-epoxy", 200).wetG,
+    );
+    expect(refusal("cast-plaster", 20, { additions: [{ name: "Sand", by: "grams", amount: 80, densityGMl: null }] })).toMatch(/all the casting has room for/);
   });
 
   it("warns of odd water and refuses nonsense", () => {

@@ -14,19 +14,25 @@ export interface Grown {
   topMm: number;
 }
 
-const meridianOf = (m: Body): Meridian => m.levels.map((l) => ({ zMm: l.zMm, rMm: l.perimeterMm / (2 * Math.PI) }));
+export const meridianOf = (m: Body): Meridian => m.levels.map((l) => ({ zMm: l.zMm, rMm: l.perimeterMm / (2 * Math.PI) }));
 
-function radiusAt(line: Meridian, z: number): number {
+/** The last point of a meridian that lies lower than a height; the first where none does. */
+function lastBelow(line: Meridian, z: number): number {
+  let [low, high] = [0, line.length];
+  while (high - low > 1) {
+    const mid = (low + high) >> 1;
+    if (line[mid]!.zMm < z) low = mid;
+    else high = mid;
+  }
+  return low;
+}
+
+export function radiusAt(line: Meridian, z: number): number {
   const last = line.length - 1;
   if (z <= line[0]!.zMm) return line[0]!.rMm;
   if (z >= line[last]!.zMm) return line[last]!.rMm;
-  let [low, high] = [0, last];
-  while (high - low > 1) {
-    const mid = (low + high) >> 1;
-    if (line[mid]!.zMm <= z) low = mid;
-    else high = mid;
-  }
-  const [p, q] = [line[low]!, line[high]!];
+  const low = lastBelow(line, z);
+  const [p, q] = [line[low]!, line[low + 1]!];
   return p.rMm + ((q.rMm - p.rMm) * (z - p.zMm)) / (q.zMm - p.zMm);
 }
 
@@ -34,12 +40,12 @@ function radiusAt(line: Meridian, z: number): number {
  * Radius at one height of the line parallel to a meridian at a distance t, outside it (+1) or inside (−1): the furthest of
  * its shifted pieces and corner arcs. 0 where the inside closes.
  */
-function parallelAt(line: Meridian, z: number, t: number, side: 1 | -1): number {
+export function parallelAt(line: Meridian, z: number, t: number, side: 1 | -1): number {
   let furthest = side === 1 ? 0 : radiusAt(line, z);
   const reach = (r: number) => {
     furthest = side === 1 ? Math.max(furthest, r) : Math.min(furthest, r);
   };
-  for (let i = 0; i < line.length; i++) {
+  for (let i = lastBelow(line, z - t); i < line.length; i++) {
     const p = line[i]!;
     const dz = z - p.zMm;
     if (Math.abs(dz) <= t) reach(p.rMm + side * Math.sqrt(t * t - dz * dz));
@@ -81,19 +87,80 @@ export function growOver(m: Body, t: number): Grown {
   }
   const top = line.at(-1)!.rMm;
   const cap = m.levels.at(-1)!.outline;
-  const [capArea, capCorners] = [areaOf(cap), cornersOf(cap)];
+  // An open vessel has a rim there, not a lid: the layer goes over it, and round its inner edge as far as the mouth leaves room.
+  const mouth = m.hollow.at(-1)?.outline ?? null;
+  const [capArea, capCorners] = [areaOf(cap) - (mouth ? areaOf(mouth) : 0), cornersOf(cap)];
+  const inward = (d: number): number => (mouth ? areaOf(mouth) - insetArea(mouth, d) : 0);
   for (let i = 0; i < CAP_ROWS; i++) {
     // Equal steps of angle crowd the rows at the top, where the layer closes.
     const [a0, a1] = [(i / CAP_ROWS) * (Math.PI / 2), ((i + 1) / CAP_ROWS) * (Math.PI / 2)];
     const z = height + t * Math.sin((a0 + a1) / 2);
     const r = parallelAt(line, z, t, 1);
     if (r > 0) {
-      volume += (capArea + ring(top, r - top, capCorners)) * t * (Math.sin(a1) - Math.sin(a0));
+      volume += (capArea + ring(top, r - top, capCorners) + inward(Math.sqrt(Math.max(0, t * t - (z - height) ** 2)))) * t * (Math.sin(a1) - Math.sin(a0));
       rows.push({ zMm: z, outMm: r - top });
     }
   }
   const liningMl = hollowLining(m.hollow, t) / 1000;
-  return { addedMl: (volume * leaning(m, line, capArea)) / 1000 + liningMl, liningMl, rows, topMm: height + t };
+  const oval = m.hollow.length === 0 && !m.unknown.includes("area") ? overOval(m, t) : null;
+  return { addedMl: (oval ?? volume * leaning(m, line, capArea)) / 1000 + liningMl, liningMl, rows, topMm: height + t };
+}
+
+const TURN_POINTS = 40;
+
+/**
+ * A layer on a body of elliptic levels that are not round, mm³: exact for convex ones. At each height the grown body reaches, in every
+ * direction, as far as the furthest of the body's levels with the layer's circle round it [support function of a Minkowski sum's
+ * section]; its area is ½∮(h² − h′²)dφ. Null for other bodies.
+ */
+function overOval(m: Body, t: number): number | null {
+  const levels = m.levels.map((l) => (l.outline.kind === "ellipse" ? { z: l.zMm, a2: l.outline.a ** 2, b2: l.outline.b ** 2 } : null));
+  const ovals = levels.filter((l) => l !== null);
+  if (ovals.length < levels.length || !ovals.some((l) => Math.abs(l.a2 - l.b2) > 1e-6 * l.a2)) return null;
+  const turn = Array.from({ length: TURN_POINTS + 1 }, (_, i) => Math.cos((i / TURN_POINTS) * (Math.PI / 2)) ** 2);
+  const reach = ovals.map((l) => turn.map((c2) => Math.sqrt(l.a2 * c2 + l.b2 * (1 - c2))));
+  const step = Math.PI / 2 / TURN_POINTS;
+  let first = 0;
+  const areaAt = (z: number): number => {
+    while (first < ovals.length - 1 && ovals[first + 1]!.z < z - t) first++;
+    const h = turn.map(() => 0);
+    const look = (at: readonly number[], dz: number) => {
+      const out = Math.sqrt(t * t - dz * dz);
+      for (let k = 0; k < h.length; k++) h[k] = Math.max(h[k]!, at[k]! + out);
+    };
+    for (let i = first; i < ovals.length; i++) {
+      const dz = z - ovals[i]!.z;
+      if (dz < -t) break;
+      if (dz <= t) look(reach[i]!, dz);
+      // Between two levels the furthest may lie: where the side leans, a few points are enough.
+      const next = ovals[i + 1];
+      if (!next || next.z === ovals[i]!.z) continue;
+      for (const u of [0.25, 0.5, 0.75]) {
+        const mid = z - (ovals[i]!.z + (next.z - ovals[i]!.z) * u);
+        if (Math.abs(mid) <= t)
+          look(
+            reach[i]!.map((r, k) => r + (reach[i + 1]![k]! - r) * u),
+            mid,
+          );
+      }
+    }
+    let area = 0;
+    for (let k = 0; k < TURN_POINTS; k++) {
+      const [p, q] = [h[k]!, h[k + 1]!];
+      area += ((p * p + p * q + q * q) / 3) * step - (q - p) ** 2 / step;
+    }
+    return 2 * area;
+  };
+  let volume = 0;
+  for (let i = 0; i < ROWS; i++) {
+    const z = ((i + 0.5) / ROWS) * m.heightMm;
+    volume += (areaAt(z) - areaOf(sectionAt(m, z))) * (m.heightMm / ROWS);
+  }
+  for (let i = 0; i < CAP_ROWS; i++) {
+    const [a0, a1] = [(i / CAP_ROWS) * (Math.PI / 2), ((i + 1) / CAP_ROWS) * (Math.PI / 2)];
+    volume += areaAt(m.heightMm + t * Math.sin((a0 + a1) / 2)) * t * (Math.sin(a1) - Math.sin(a0));
+  }
+  return volume;
 }
 
 /** True area over that of the circle with the same girths: above 1 where a long oval leans more on one side than the other. */
@@ -111,48 +178,22 @@ function leaning(m: Body, line: Meridian, capArea: number): number {
 function hollowLining(hollow: readonly Ring[], t: number): number {
   const [floor, mouth] = [hollow[0], hollow.at(-1)];
   if (!floor || !mouth) return 0;
-  const deep = mouth.zMm - floor.zMm;
   const steps = 48;
-  let lined = 0;
-  for (let i = 0; i < steps; i++) {
-    const z = floor.zMm + ((i + 0.5) / steps) * deep;
-    const o = outlineAt(hollow, z);
-    if (!o) continue;
-    const inside = z - floor.zMm <= t ? null : shifted(o, -t);
-    lined += (areaOf(o) - (inside ? areaOf(inside) : 0)) * (deep / steps);
-  }
-  return lined;
-}
-
-/** What is left inside a casting with a wall of even thickness. */
-export interface Hollowed {
-  hollowMl: number;
-  shellMl: number;
-  /** Outline of the hollow at each height above the back; null where the shell closes it. */
-  rows: readonly { zMm: number; outline: Outline | null }[];
-}
-
-/**
- * The hollow of a casting whose wall is `t` mm thick everywhere but at its back, through which it was made: volume by
- * summing inner outlines over the height. Where the outline leans, the wall is measured square to it.
- */
-export function hollowOut(m: Body, t: number): Hollowed {
-  const line = meridianOf(m);
-  const rows: { zMm: number; outline: Outline | null }[] = [];
-  const steps = 120;
-  const step = (m.heightMm - t) / steps;
-  let hollow = 0;
-  for (let i = 0; i < steps && step > 0; i++) {
-    const z = (i + 0.5) * step;
-    const r = radiusAt(line, z);
-    const depth = r - parallelAt(line, z, t, -1);
-    const outline = sectionAt(m, z);
-    const left = shifted(outline, -depth);
-    if (left) hollow += insetArea(outline, depth) * step;
-    rows.push({ zMm: z, outline: left });
-  }
-  const hollowMl = Math.min(m.volumeMl, hollow / 1000);
-  return { hollowMl, shellMl: m.volumeMl - hollowMl, rows };
+  // The floor is covered all over up to the layer's thickness; above it only the walls are.
+  const onFloor = Math.min(mouth.zMm, floor.zMm + t);
+  const run = (from: number, to: number, of: (o: Outline) => number): number => {
+    let sum = 0;
+    for (let i = 0; i < steps; i++) {
+      const o = outlineAt(hollow, from + ((i + 0.5) / steps) * (to - from));
+      if (o) sum += of(o) * ((to - from) / steps);
+    }
+    return sum;
+  };
+  const wall = (o: Outline): number => {
+    const inside = shifted(o, -t);
+    return areaOf(o) - (inside ? areaOf(inside) : 0);
+  };
+  return run(floor.zMm, onFloor, areaOf) + run(onFloor, mouth.zMm, wall);
 }
 
 /** Area of everything but the back, mm². */

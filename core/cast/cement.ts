@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { positive } from "../quantity";
-import { extraShare, fmt, grams, kindOf, numberField, rangeField, spread, waterOf } from "./kind";
+import { extraShare, FIBRE_MOST_PCT, fmt, grams, kindOf, numberField, rangeField, spread, waterOf } from "./kind";
 
 /** Water bound by fully hydrated cement, as a share of binder mass [Powers, about 0.23]. */
 export const CEMENT_BOUND_WATER = 0.23;
@@ -23,7 +23,10 @@ export const cement = kindOf({
   batch: (mix, about, ml, d) => {
     const w = waterOf(about.name, d.waterPer100, mix.waterPer100);
     if ("message" in w) return { ok: false, path: "cast.waterPer100", message: w.message };
-    const bad = extraShare("cast.pigmentPct", "Pigment", d.pigmentPct, mix.pigmentMaxPctOfBinder, "the binder");
+    const fibrePct = d.fibrePct ?? mix.fibrePct;
+    const bad =
+      extraShare("cast.pigmentPct", "Pigment", d.pigmentPct, mix.pigmentMaxPctOfBinder, "the binder") ??
+      extraShare("cast.fibrePct", "Fibre", fibrePct, FIBRE_MOST_PCT, "the mix");
     if (bad) return { ok: false, ...bad };
     const wet = ml * mix.wetDensityGMl.typical;
     const polymerWater = mix.polymerPer100 * (1 - mix.polymerSolids);
@@ -36,7 +39,7 @@ export const cement = kindOf({
       };
     // All parts per 100 of dry mix; fibre is a share of the whole wet mix.
     const pigmentParts = d.pigmentPct * mix.binderFraction;
-    const parts = (100 + addedWater + mix.polymerPer100 + pigmentParts) / (1 - mix.fibrePct / 100);
+    const parts = (100 + addedWater + mix.polymerPer100 + pigmentParts) / (1 - fibrePct / 100);
     const dryMix = (wet * 100) / parts;
     const of = (p: number) => (dryMix * p) / 100;
     const binder = dryMix * mix.binderFraction;
@@ -74,12 +77,12 @@ export const cement = kindOf({
           ...(pigmentParts > 0
             ? [{ name: "Pigment", role: "pigment" as const, massG: of(pigmentParts), volumeMl: null, note: `${fmt(d.pigmentPct)} % of the binder` }]
             : []),
-          ...(mix.fibrePct > 0
+          ...(fibrePct > 0
             ? [
                 {
                   name: "Alkali-resistant glass fibre",
                   role: "fibre" as const,
-                  massG: (wet * mix.fibrePct) / 100,
+                  massG: (wet * fibrePct) / 100,
                   volumeMl: null,
                   note: "folded in last",
                 },
@@ -98,7 +101,7 @@ export const cement = kindOf({
       },
     };
   },
-  asks: (mix) => ({ water: { of: "dry mix", usual: mix.waterPer100 }, pigment: { of: "binder" } }),
+  asks: (mix) => ({ water: { of: "dry mix", usual: mix.waterPer100 }, pigment: { of: "binder" }, fibre: { usualPct: mix.fibrePct } }),
   bearsPct: 1,
   why: (role) =>
     role === "water"

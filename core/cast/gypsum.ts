@@ -1,7 +1,7 @@
 import * as z from "zod";
 import type { Part } from "../mix";
 import { fromZero } from "../quantity";
-import { extraShare, fmt, kindOf, numberField, rangeField, spread, waterOf } from "./kind";
+import { extraShare, FIBRE_MOST_PCT, fmt, GLASS_GML, kindOf, numberField, rangeField, spread, waterOf } from "./kind";
 
 /** Density of dry gypsum powder, g/mL [hemihydrate about 2.6 to 2.75; handbook value 2.65]. */
 const GYPSUM_POWDER_GML = 2.65;
@@ -27,11 +27,16 @@ export const gypsum = kindOf({
   batch: (mix, about, ml, d) => {
     const w = waterOf(about.name, d.waterPer100, mix.waterPer100);
     if ("message" in w) return { ok: false, path: "cast.waterPer100", message: w.message };
-    const bad = extraShare("cast.pigmentPct", "Pigment", d.pigmentPct, 10, "the powder");
+    const fibrePct = d.fibrePct ?? 0;
+    const bad =
+      extraShare("cast.pigmentPct", "Pigment", d.pigmentPct, 10, "the powder") ?? extraShare("cast.fibrePct", "Fibre", fibrePct, FIBRE_MOST_PCT, "the mix");
     if (bad) return { ok: false, ...bad };
     // Slurry volume per kg of powder = 1/2.65 + w litres, plus each extra by its own density.
     const extraMl = mix.extras.reduce((v, e) => v + e.per100Powder / 100 / e.densityGMl, 0);
-    const powder = ml / (1 / GYPSUM_POWDER_GML + w.water / 100 + extraMl);
+    const perPowder = 1 + w.water / 100 + mix.extras.reduce((g, e) => g + e.per100Powder / 100, 0) + d.pigmentPct / 100;
+    // Grams of fibre for each gram of powder, as a share of the whole.
+    const fibrePer = (perPowder * fibrePct) / (100 - fibrePct);
+    const powder = ml / (1 / GYPSUM_POWDER_GML + w.water / 100 + extraMl + fibrePer / GLASS_GML);
     const water = (powder * w.water) / 100;
     const extras = mix.extras.map((e): Part => ({
       name: e.name,
@@ -41,11 +46,12 @@ export const gypsum = kindOf({
       volumeMl: (powder * e.per100Powder) / 100 / e.densityGMl,
     }));
     const pigment = (powder * d.pigmentPct) / 100;
-    const wet = powder + water + extras.reduce((s, e) => s + e.massG, 0) + pigment;
+    const fibre = powder * fibrePer;
+    const wet = powder + water + extras.reduce((s, e) => s + e.massG, 0) + pigment + fibre;
     // Bound water cannot exceed the water there is.
     const liquidWater = water + mix.extras.reduce((s, e) => s + (powder * e.per100Powder * (1 - e.solidsFraction)) / 100, 0);
     const solids = mix.extras.reduce((s, e) => s + (powder * e.per100Powder * e.solidsFraction) / 100, 0);
-    const dry = powder + Math.min(GYPSUM_BOUND_WATER * powder, liquidWater) + solids + pigment;
+    const dry = powder + Math.min(GYPSUM_BOUND_WATER * powder, liquidWater) + solids + pigment + fibre;
     return {
       ok: true,
       warnings: w.warnings,
@@ -56,6 +62,7 @@ export const gypsum = kindOf({
           ...(pigment > 0 ? [{ name: "Pigment", role: "pigment" as const, massG: pigment, volumeMl: null, note: "into the water" }] : []),
           { name: "Powder", role: "powder", massG: powder, volumeMl: null, note: "sifted into the water, then left to soak" },
           ...extras.filter((e) => e.role !== "liquid"),
+          ...(fibre > 0 ? [{ name: "Glass fibre", role: "fibre" as const, massG: fibre, volumeMl: null, note: "folded in last" }] : []),
         ],
         mixG: wet,
         mixMl: ml,
@@ -68,7 +75,7 @@ export const gypsum = kindOf({
       },
     };
   },
-  asks: (mix) => ({ water: { of: "powder", usual: mix.waterPer100 }, pigment: { of: "powder" } }),
+  asks: (mix) => ({ water: { of: "powder", usual: mix.waterPer100 }, pigment: { of: "powder" }, fibre: { usualPct: 0 } }),
   bearsPct: 1,
   why: (role) => (role === "powder" ? "Powder into water, never the other way: it wets without lumps." : "Goes into the bowl before the powder."),
   fields: (mix) => [

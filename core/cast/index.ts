@@ -25,4 +25,4 @@ export function castKind(mix: CastMix): AnyKind {
 }
 
 export { twoPartFields } from "./resin";
-export type { CastBatch, CastDecision, CastResult } from "./kind";
+export { ADDED_BY, type Addition, type CastBatch, type CastDecision, type CastResult } from "./kind";

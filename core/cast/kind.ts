@@ -2,12 +2,29 @@ import type * as z from "zod";
 import type { Part, PartRole } from "../mix";
 import { quote, type Dimension, type Range } from "../quantity";
 
+/** How an addition is measured: by the powder (or binder, or resin), by the whole mix, or in grams for one casting. */
+export const ADDED_BY = ["powder", "mix", "grams"] as const;
+export type AddedBy = (typeof ADDED_BY)[number];
+
+/** A line of a person's own in a mix: glycerine, starch, a hardener, a liquid polymer. Density g/mL; 1 where nobody knows. */
+export interface Addition {
+  name: string;
+  by: AddedBy;
+  /** %, or g. */
+  amount: number;
+  densityGMl: number | null;
+}
+
 export interface CastDecision {
   /** Parts of water per 100 of powder or dry mix; null takes the typical figure. */
   waterPer100: number | null;
   /** Pigment as % of binder (cement) or of powder (gypsum), fragrance as % of wax or soap. */
   pigmentPct: number;
   fragrancePct: number;
+  /** Fibre as % of the whole mix; null takes what the mix itself is made with. */
+  fibrePct?: number | null;
+  /** What a person adds to the mix beyond what its kind knows. */
+  additions?: readonly Addition[];
   /** Extra mixed beyond the cavity, %. */
   marginPct: number;
   /** Castings poured from one mix. */
@@ -55,6 +72,8 @@ export interface Asks {
   pigment?: { of: string };
   /** Most fragrance, %. */
   fragrance?: { mostPct: number };
+  /** What fibre it is made with unless another share is said, %. */
+  fibre?: { usualPct: number };
 }
 
 /** One way of making up a casting material: one file each in this folder. */
@@ -132,6 +151,11 @@ export function extraShare(path: string, what: string, pct: number, most: number
     message: `${pct} % ${what.toLowerCase()} is outside 0 to ${most} % of ${of}: more than that spoils the casting.`,
   };
 }
+
+/** Density of chopped glass, g/mL [glass fibre 2.5 to 2.7]. */
+export const GLASS_GML = 2.6;
+/** Most fibre a mix takes and can still be placed, %. */
+export const FIBRE_MOST_PCT = 8;
 
 /** Water per 100 of powder as chosen, or why it cannot be. */
 export function waterOf(name: string, chosen: number | null, allowed: Range): { water: number; warnings: string[] } | { message: string } {

@@ -10,6 +10,28 @@ const rubber: CureRule = { kind: "arrhenius", hours: { low: 5, typical: 6, high:
 const cement: CureRule = { kind: "maturity", hours: { low: 20, typical: 26, high: 48 }, activationK: { low: 4000, typical: 5000, high: 5500 }, referenceC: 20 };
 const T0 = Date.UTC(2026, 5, 1, 8, 0, 0);
 
+describe("a word on how warm the shop is", () => {
+  const pot: CureRule = { kind: "arrhenius", hours: range(0.75), kJ: range(52), referenceC: 23 };
+  const begun = (typedAt: number | null) =>
+    clockFrom(
+      "x",
+      { kind: "pot-life", label: "pot life", rule: pot, closes: null, equipment: null },
+      { jobId: null, pourId: null, weighId: null, at: T0, plannedC: 31, typedAt },
+    );
+  const ends = (c: Clock, readings: { at: number; c: number }[] = []) => (clockState(c, readings, flat(15), T0).finish.typicalAt - T0) / HOUR;
+
+  it("typed on the job a minute ago outranks a forecast: 31 °C, not 15", () => {
+    expect(ends(begun(T0 - 60_000))).toBeCloseTo(hoursAt(pot, 31).typical, 2);
+    expect(ends(begun(null))).toBeCloseTo(hoursAt(pot, 15).typical, 2);
+    expect(ends(begun(T0 - 5 * HOUR))).toBeCloseTo(hoursAt(pot, 15).typical, 2);
+  });
+
+  it("gives way to a thermometer read since", () => {
+    const cold = ends(begun(T0 - 60_000), [{ at: T0 - 30_000, c: 20 }]);
+    expect(cold).toBeCloseTo(hoursAt(pot, 20).typical, 2);
+  });
+});
+
 describe("a wait over a temperature that changes", () => {
   it("at one steady temperature ends when the steady reckoning says, to the minute", () => {
     fc.assert(

@@ -26,6 +26,8 @@ export const Clock = z.object({
   closes: CureRule.nullable(),
   /** Temperature it was planned for, °C. */
   plannedC: stored.c,
+  /** When a person typed that temperature, if it was their freshest word on the shop; null where it was only a plan. */
+  toldAt: stored.moment.nullable().default(null),
   equipment: z.enum(EQUIPMENT_KEYS).nullable(),
   snoozes: z.array(Snooze).max(50),
   endedAt: stored.moment.nullable(),
@@ -41,6 +43,21 @@ export interface ClockOwner {
   weighId: string | null;
   at: number;
   plannedC: number;
+  /** When the planned temperature was typed; null or left out where nobody knows. */
+  typedAt?: number | null;
+}
+
+/** What was typed this long before a clock starts is still a word on how warm the shop is, ms: as long as readings bridge. */
+const WORD_LASTS_MS = 2 * 3_600_000;
+const wordOf = (o: ClockOwner): number | null => (o.typedAt && o.typedAt <= o.at && o.at - o.typedAt <= WORD_LASTS_MS ? o.typedAt : null);
+
+/** Readings with the word a clock was begun with among them, in order of time: it outranks any forecast, and a later reading outranks it. */
+function withWord(clock: Clock, readings: readonly TemperatureReading[]): readonly TemperatureReading[] {
+  const at = clock.toldAt;
+  if (at === null) return readings;
+  const after = readings.findIndex((r) => r.at > at);
+  const here = after < 0 ? readings.length : after;
+  return [...readings.slice(0, here), { at, c: clock.plannedC }, ...readings.slice(here)];
 }
 
 /** A clock set going. */
@@ -56,6 +73,7 @@ export const clockFrom = (id: string, c: Pick<Clock, "kind" | "label" | "rule" |
   weighId: o.weighId,
   startedAt: o.at,
   plannedC: o.plannedC,
+  toldAt: wordOf(o),
   snoozes: [],
   endedAt: null,
   settled: null,
@@ -84,11 +102,14 @@ export type ClockState = z.infer<typeof ClockState>;
 export const clockState = (clock: Clock, readings: readonly TemperatureReading[], forecast: Forecast, now: number): ClockState =>
   clockAt(clock, followClock(clock, readings, forecast, now), now);
 
-export const followClock = (clock: Clock, readings: readonly TemperatureReading[], forecast: Forecast, now: number): Followed =>
-  clock.settled ?? {
+export function followClock(clock: Clock, read: readonly TemperatureReading[], forecast: Forecast, now: number): Followed {
+  if (clock.settled) return clock.settled;
+  const readings = withWord(clock, read);
+  return {
     cure: cureState(clock.rule, clock.startedAt, clock.plannedC, readings, forecast, now),
     closesAt: clock.closes ? cureState(clock.closes, clock.startedAt, clock.plannedC, readings, forecast, now).finish.typicalAt : null,
   };
+}
 
 /** A reading speaks for the hours before it, as far as {@link temperatureAt} bridges; with room to spare. */
 const SPOKEN_FOR_MS = 3 * 3_600_000;

@@ -102,7 +102,8 @@ describe("casts", () => {
       cast("cast-beeswax"),
       catalogue.rubbers.find((r) => r.id === "rubber-platinum-medium-25")!,
       {
-        symmetry: "cylinder",
+        dimensions: 2,
+        coreMm: null,
         halfMm: 30,
         wallMm: 20,
         jacket: null,

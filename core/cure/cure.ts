@@ -138,7 +138,16 @@ export interface CastCure {
 export interface Bulk {
   volumeMl: number;
   areaMm2: number;
+  /** Water in it that is not bound and has to dry out, g/mL; left out is that of casting plaster at 70 to 100. */
+  freeWaterGMl?: number;
 }
+
+/** The plate of a thickness, mm, free on both faces. */
+export const plateOf = (thicknessMm: number, freeWaterGMl?: number): Bulk => ({
+  volumeMl: thicknessMm / 2,
+  areaMm2: 1000,
+  ...(freeWaterGMl === undefined ? {} : { freeWaterGMl }),
+});
 
 /** Thickness of the plate that has this volume for its area, mm: 2·V/A. */
 export const plateThicknessMm = (b: Bulk): number => (b.areaMm2 > 0 ? (2 * b.volumeMl * 1000) / b.areaMm2 : 0);
@@ -183,7 +192,8 @@ export interface Cooling {
 const bare = (cast: Cast, shopC: number, b: Bulk): HeatQuestion => ({
   cast,
   rubber: SILICONE,
-  symmetry: "plate",
+  dimensions: 1,
+  coreMm: null,
   halfMm: Math.max(0.1, plateThicknessMm(b) / 2),
   wallMm: USUAL_WALL_MM,
   jacket: null,
@@ -241,6 +251,8 @@ function warming(study: HeatStudy): number {
 
 /** Days a gypsum casting of 25 mm takes to dry in a heated room; grows with thickness². */
 const DRYING_DAYS_25MM = range(2, 5, 12);
+/** Free water of the plaster those days are for, g/mL: 0.70 of water less 0.186 bound, over 1/2.65 + 0.70 mL for each gram of powder. */
+const DRYING_WATER_GML = (0.7 - 0.186) / (1 / 2.65 + 0.7);
 /** Temperature those days are for, °C. */
 const DRYING_REFERENCE_C = 20;
 
@@ -259,12 +271,12 @@ export function castCure(cast: Cast, shopC: number, bulk: Bulk, cooling: Cooling
   return { ...waitsOf(cast, shopC, bulk, cooling), freezesH };
 }
 
-function waitsOf(cast: Cast, shopC: number, bulk: Bulk, cooling: Cooling | null): Omit<CastCure, "freezesH"> {
+function waitsOf(cast: Cast, shopC: number, b: Bulk, cooling: Cooling | null): Omit<CastCure, "freezesH"> {
   checkShop(shopC);
   const working = inHours(cast.workingMin);
   const fixed = (hours: Range, reason: string): Wait => waitAt({ kind: "fixed", hours }, shopC, reason);
   const s = cast.setting;
-  const t = plateThicknessMm(bulk);
+  const t = plateThicknessMm(b);
   const thick = `its ${quote(t, "length")} of mean thickness`;
   switch (s.kind) {
     case "maturity": {
@@ -289,9 +301,13 @@ function waitsOf(cast: Cast, shopC: number, bulk: Bulk, cooling: Cooling | null)
           ? {
               name: "Dry",
               ...waitAt(
-                { kind: "drying", hours: times(DRYING_DAYS_25MM, 24 * (t / 25) ** 2), referenceC: DRYING_REFERENCE_C },
+                {
+                  kind: "drying",
+                  hours: times(DRYING_DAYS_25MM, 24 * (t / 25) ** 2 * ((b.freeWaterGMl ?? DRYING_WATER_GML) / DRYING_WATER_GML)),
+                  referenceC: DRYING_REFERENCE_C,
+                },
                 shopC,
-                `Drying grows with the square of ${thick}. A fan shortens it; never above ${quote(45, "temperature")}. It is dry when it stops losing weight.`,
+                `Drying grows with the square of ${thick} and with the water in it. A fan shortens it; never above ${quote(45, "temperature")}. It is dry when it stops losing weight.`,
               ),
             }
           : null,
@@ -299,7 +315,7 @@ function waitsOf(cast: Cast, shopC: number, bulk: Bulk, cooling: Cooling | null)
     }
     case "cooling": {
       const around = coolsAtC(cast, shopC);
-      const flows = coolingWait(cast, shopC, bulk, cooling);
+      const flows = coolingWait(cast, shopC, b, cooling);
       if (flows) return { working: fixed(working, "Before it thickens in the pan."), demould: flows, finished: null };
       // Glass and gels have no freezing point to follow: their own time, by their thickness.
       const rule: CureRule = {
@@ -316,7 +332,7 @@ function waitsOf(cast: Cast, shopC: number, bulk: Bulk, cooling: Cooling | null)
       };
     }
     case "freezing": {
-      const flows = coolingWait(cast, shopC, bulk, cooling);
+      const flows = coolingWait(cast, shopC, b, cooling);
       if (!flows) throw new RangeError(`${cast.name} has no freezing point: give it one under Materials.`);
       return {
         working: fixed(working, "Before it freezes in the ladle."),

@@ -58,7 +58,7 @@ describe.each(Object.entries(BODIES))("%s", (_, body) => {
 
   it("gets a skin no smaller than its faces times its thickness, and a jacket round that", () => {
     const l = skin();
-    const coats = l.pours.filter((p) => p.name !== "High points and flanges").reduce((s, p) => s + p.rubberMl, 0);
+    const coats = l.pours.filter((p) => !p.name.toLowerCase().includes("high points and flanges")).reduce((s, p) => s + p.rubberMl, 0);
     expect(coats).toBeGreaterThan(((body.areaMm2 - body.levels[0]!.areaMm2) * l.skinMm * 0.9) / 1000);
     expect(coats).toBeLessThan(((body.areaMm2 - body.levels[0]!.areaMm2) * l.skinMm * 1.6) / 1000);
     const jacket = aroundSkin(body, decide({ opening: "skin" }), "plaster", l.skinMm, l.outside, 100);
@@ -81,7 +81,7 @@ describe.each(Object.entries(BODIES))("%s", (_, body) => {
     expect(s.strain).toBeCloseTo(0, 9);
     expect(cutPlanOf(body, decide({ opening: "slit" }), l, s)!.lengthMm).toBeGreaterThan(0);
     expect(thinnestSection(body, "gypsum", 1.6, null)!.stressMPa).toBeGreaterThan(0);
-    const parts = sectionsOf(body, [body.heightMm / 2]);
+    const parts = sectionsOf(body, [body.heightMm / 2], null, []);
     expect(parts.reduce((v, p) => v + p.volumeMl, 0)).toBeCloseTo(body.volumeMl, 6);
   });
 

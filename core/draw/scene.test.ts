@@ -2,7 +2,7 @@ import { dossierOf, newJob, type Job } from "../record";
 import { catalogueOf } from "../material";
 import type { Body } from "../body";
 import { measureMaster, type MasterForm } from "../master";
-import { layOutMould, OPENINGS, type BlockLayout } from "../mould";
+import { layerDefault, layOutMould, OPENINGS, type BlockLayout } from "../mould";
 import { plan } from "../plan/plan";
 import { buildScene, STAGES, type Scene, type Stage, type Stuff } from ".";
 
@@ -127,7 +127,10 @@ describe("the section drawing", () => {
           castId: "cast-concrete",
           jacket,
           mould: { ...newJob("x").mould, opening, plugs: [{ name: "Bore", diameterMm: 12, lengthMm: 30, count: 2, from: "top" }] },
-          inside: { ...newJob("x").inside, inserts: [{ kind: "rod", diameterMm: 6, lengthMm: 60, count: 2, upright: false, fromMm: 15, asideMm: 0 }] },
+          inside: {
+            ...newJob("x").inside,
+            inserts: [{ kind: "rod", diameterMm: 6, lengthMm: 60, count: 2, upright: false, fromMm: 15, asideMm: 0, afterCoat: null }],
+          },
         };
         const p = plan(dossierOf(job, catalogue));
         for (const stage of STAGES) {
@@ -200,7 +203,7 @@ describe("what the section shows of each way of opening", () => {
   it("shows the knife's way where there is one, inserts and hollow where they are", () => {
     expect(draw({ mould: mould({ opening: "slit" }) }, "cast").s.strokes.some((k) => k.name === "slit")).toBe(true);
     expect(draw({ mould: mould({ opening: "pourAndCut" }) }, "cast").s.strokes.filter((k) => k.name === "cut")).toHaveLength(2);
-    const { s } = draw({ inside: { ...newJob("x").inside, hollow: { way: "roll", shellMm: 8, coats: 2, mouthMm: null } } }, "cast");
+    const { s } = draw({ inside: { ...newJob("x").inside, layers: [{ ...layerDefault, thicknessMm: 4, coats: 2 }] } }, "cast");
     expect(areaOf(s, "hollow")).toBeCloseTo(64 * 82, -2);
   });
 });

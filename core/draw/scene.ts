@@ -175,7 +175,7 @@ function insideRegions(q: SceneQuestion, m: Body, from: number, upsideDown: bool
   if (!inside) return [];
   const at = (z: number) => from + (upsideDown ? m.heightMm - z : z);
   const regions: Region[] = [];
-  const hollow = inside.hollow?.rows.flatMap(({ zMm, outline }): Ring[] => (outline ? [{ zMm, outline }] : [])) ?? [];
+  const hollow = inside.hollow?.inner.rows.flatMap(({ zMm, outline }): Ring[] => (outline ? [{ zMm, outline }] : [])) ?? [];
   if (hollow.length > 1) regions.push({ stuff: "hollow", path: cutThrough(hollow, at) });
   for (const i of inside.inserts) {
     for (let k = 0; k < Math.min(i.count, 12); k++) {

@@ -19,13 +19,14 @@ import { RULES, type Rule } from "./rules";
 import type { RuleTrait } from "./traits";
 import { CONTACT_LABEL, worstOf, type Contact, type Finding, type Verdict } from "./verdict";
 
-export const USES = ["display", "outdoors", "food", "candle", "hung", "toy"] as const;
+export const USES = ["display", "outdoors", "food", "candle", "burns", "hung", "toy"] as const;
 export type Use = (typeof USES)[number];
 export const USE_LABEL: Record<Use, string> = {
   display: "Indoors, to look at",
   outdoors: "Outdoors or in the wet",
   food: "Touches food, or is food",
   candle: "Holds a burning candle",
+  burns: "Is a candle",
   hung: "Hangs on a wall",
   toy: "Toy or jewellery",
 };
@@ -160,17 +161,31 @@ function tested(link: Link, catalogue: Catalogue): Link {
 
 const TRADE_SOURCE = "No rule of ours speaks against it";
 
+/**
+ * Whether what is brushed on closes a surface. Soap closes plaster and nothing else; grease and wax fill pores, but neither holds
+ * resin back in wood nor keeps oil out of stone: a film that dries does.
+ */
+function seals(sealer: Release, surface: Surface): boolean {
+  const is = (t: RuleTrait) => surface.traits.includes(t as Surface["traits"][number]);
+  if (sealer.traits.includes("soap-release")) return is("gypsum-surface");
+  if (sealer.traits.includes("oily") || sealer.traits.includes("wax-release")) return !is("stains") && !is("wood-resin");
+  return true;
+}
+
 /** The master's surface as the rubber meets it: with the sealer and release that lie on it. */
 function preparedSurface(surface: Surface, sealer: Release | null, release: Release | null): Party {
   const traits: RuleTrait[] = [...surface.traits];
-  if (sealer && sealer.role !== "release") {
+  if (sealer && sealer.role !== "release" && seals(sealer, surface)) {
     traits.push("sealed-coat");
     if (sealer.traits.includes("barrier")) traits.push("barrier-coat");
   }
   if (release && release.role !== "sealer") {
     // Silicone-oil sprays do not part silicone from silicone.
-    if (!(release.traits.includes("silicone-oil") && surface.traits.includes("silicone"))) traits.push("released");
+    const parts = !(release.traits.includes("silicone-oil") && surface.traits.includes("silicone"));
+    // Soap parts from plaster only.
+    if (parts && (!release.traits.includes("soap-release") || surface.traits.includes("gypsum-surface"))) traits.push("released");
     if (release.traits.includes("solvent")) traits.push("released-with-solvent");
+    if (release.traits.includes("oily") || release.traits.includes("silicone-oil")) traits.push("oiled");
   }
   const coats = [sealer, release].filter((c) => c !== null).map((c) => c.name.toLowerCase());
   return {
@@ -218,13 +233,15 @@ export function judgeChain(q: FitQuestion, catalogue: Catalogue, heatOf: HeatOf 
   const plug = pick(catalogue.rubbers, q.plugRubberId ?? null);
   if (rubber && plug) {
     const parts = release !== null && release.traits.includes("rubber-to-rubber");
-    links.push(
-      judge(
-        "rubber-rubber",
-        { id: `plug+${plug.id}${parts ? `+${release.id}` : ""}`, name: `Plug of ${plug.name}`, traits: parts ? [...plug.traits, "released"] : plug.traits },
-        rubber,
-      ),
-    );
+    const cured = {
+      id: `plug+${plug.id}${parts ? `+${release.id}` : ""}`,
+      name: `Plug of ${plug.name}`,
+      traits: parts ? [...plug.traits, "released" as const] : plug.traits,
+    };
+    // Plugs are cast first, against the master; then each half against them.
+    if (surface && plug.id !== rubber.id) links.push(judge("surface-rubber", preparedSurface(surface, sealer, release), plug));
+    links.push(judge("rubber-rubber", cured, rubber));
+    if (second && second.id !== rubber.id) links.push(judge("rubber-rubber", cured, second));
   }
   const box = pick(catalogue.boxes, q.boxId);
   // Nothing known against a box, a seam or a finish is nothing to report: only what a rule speaks of becomes a link.

@@ -61,7 +61,7 @@ function options(q: FitQuestion, catalogue: Catalogue): Option[] {
     ...(q.clayId === null
       ? []
       : catalogue.surfaces
-          .filter((s) => s.traits.includes("oil-clay"))
+          .filter((s) => s.traits.includes("clay"))
           .map((s) => option({ clayId: s.id }, `build the parting from ${s.name.toLowerCase()}`, COST.clayId - own(s.id)))),
     ...(second ? catalogue.rubbers.map((r) => option({ secondRubberId: r.id }, `pour the second half in ${r.name}`, COST.secondRubberId - own(r.id))) : []),
     ...catalogue.boxes.map((b) => option({ boxId: b.id }, `build the box from ${b.name.toLowerCase()}`, COST.boxId - own(b.id))),
@@ -92,11 +92,13 @@ export function cheapestChanges(q: FitQuestion, catalogue: Catalogue, heatOf?: H
     .map((o): Change => ({ ...o, verdict: judgeChain({ ...q, ...o.patch }, catalogue, heatOf).verdict }))
     .filter((c) => rank(c.verdict) < rank(now))
     .sort((a, b) => rank(a.verdict) - rank(b.verdict) || a.cost - b.cost);
+  // The piece stays what it is for as long as anything else helps: another cast is no remedy, but another job.
+  const within = better.some((c) => c.patch.castId === undefined) ? better.filter((c) => c.patch.castId === undefined) : better;
   const kept: Change[] = [];
-  for (const c of better) {
-    const within = (small: Change) =>
+  for (const c of within) {
+    const contains = (small: Change) =>
       small !== c && small.cost < c.cost && rank(small.verdict) <= rank(c.verdict) && entries(small.patch).every(([k, v]) => c.patch[k] === v);
-    if (!better.some(within)) kept.push(c);
+    if (!within.some(contains)) kept.push(c);
     if (kept.length === most) break;
   }
   return kept;

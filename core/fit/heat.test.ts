@@ -19,6 +19,7 @@ const study = (patch: Partial<HeatStudy>): HeatStudy => ({
   solidS: null,
   openS: null,
   unended: false,
+  runaway: null,
   castPeakC: band(270, 280, 290),
   byThickness: [],
   course: [],
@@ -45,9 +46,9 @@ describe("what heat does to the rubber", () => {
   it.each([
     ["too hot at the worst edge", { skinPeakC: band(255, 265, 285), overContinuousS: band(0, 60, 200) }, /short limit may be 280 °C/],
     ["too long at the worst edge", { skinPeakC: band(255, 265, 275), overContinuousS: band(0, 60, 900) }, /15 min is longer than the 5 min taken for short/],
-  ])("is untested where typical figures hold but it is %s, and says which figure would decide", (_, patch, words) => {
+  ])("is with care where typical figures hold but it is %s, and says which figure decides", (_, patch, words) => {
     const f = judge(patch);
-    expect(f).toMatchObject({ verdict: "untested", ruleId: "heat-edge" });
+    expect(f).toMatchObject({ verdict: "care", confidence: "judgement", ruleId: "heat-edge" });
     expect(say(f.reason, "metric")).toMatch(words);
     expect(f.remedy).toMatch(/data sheet/);
   });

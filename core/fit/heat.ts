@@ -100,11 +100,12 @@ function judged(rubber: Rubber, cast: Cast, study: HeatStudy): Finding {
       skin.high > short.low ? `its short limit may be ${c(short.low)}` : `${s(over.high)} is longer than the ${s(SHORT_EXPOSURE_S)} taken for short`;
     return {
       ...base,
+      confidence: "judgement" as const,
       ruleId: "heat-edge",
-      verdict: "untested",
-      reason: `${reaches}, ${lasting}. Typical figures hold, the worse ones do not: ${wants}.`,
+      verdict: "care",
+      reason: `${reaches}, ${lasting}. With typical figures it holds, with the worse ones it does not: ${wants}.`,
       remedy:
-        "Put your data sheet's limits and your own pouring temperature under Materials: narrower figures decide it. Until then pour one test piece and look for crazing.",
+        "What decides it is your data sheet's limit and how hot you pour: put both under Materials. Until then pour as cool as fills, one test piece first, and look for crazing.",
     };
   }
   return {

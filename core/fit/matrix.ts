@@ -3,7 +3,7 @@ import { CAST_FAMILY, type Cast, type Rubber, type Catalogue } from "../material
 import { judgeChain, NOTHING_SAID, type Link } from "./chain";
 
 /** The piece a matrix reckons heat for: a plate of two centimetres in a usual wall, cast once. Its own job tells more. */
-export const STANDARD_PIECE = { symmetry: "plate", halfMm: 10, wallMm: 15, jacket: null, shopC: 21, pours: 1, everyMin: 60 } as const;
+export const STANDARD_PIECE = { dimensions: 1, coreMm: null, halfMm: 10, wallMm: 15, jacket: null, shopC: 21, pours: 1, everyMin: 60 } as const;
 
 export interface MatrixCell {
   rubber: Rubber;

@@ -17,7 +17,7 @@ describe("the patch test", () => {
       const p = patchProtocol(c, rubber, 10);
       expect(p.waitH).toBe(15);
       expect(say(p.amount, "metric")).toMatch(/5.0 g of Platinum 25 A.*5 mm thick/);
-      expect(say(p.amount, "us")).toMatch(/0.18 oz/);
+      expect(say(p.amount, "us")).toMatch(/0.176 oz/);
       expect(p.look).toMatch(/no slime/);
     }
   });

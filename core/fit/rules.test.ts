@@ -18,6 +18,14 @@ const cast = (name: string, more: Partial<FitQuestion> = {}): Partial<FitQuestio
 
 /** For every rule: a question on which it speaks, and one close by on which it does not. */
 const PAIRS: Record<string, [speaks: Partial<FitQuestion>, silent: Partial<FitQuestion>]> = {
+  "stone-oiled": [{ ...SN, ...on("stone", { ...lacquer, releaseId: "release-petroleum" }) }, { ...SN, ...on("stone", { ...lacquer, ...waxed }) }],
+  "clay-water": [{ ...PT, clayId: "surface-water-clay" }, { ...PT, clayId: "surface-oil-clay-free" }],
+  "burns-not-wax": [{ ...cast("concrete", { use: "burns" }) }, { ...cast("beeswax", { use: "burns" }) }],
+  "burns-wick": [{ ...cast("beeswax", { use: "burns" }) }, { ...cast("beeswax", { use: "candle" }) }],
+  "platinum-polymer-clay": [{ ...PT, ...on("polymer-clay") }, { ...SN, ...on("polymer-clay") }],
+  "platinum-urethane": [{ ...PT, ...on("urethane") }, { ...PT, ...on("urethane", lacquer) }],
+  "leaf-spent": [{ ...PT, ...on("leaf") }, { ...PT, ...on("water-clay") }],
+  "cement-surface": [{ ...SN, ...on("cement", shellac) }, { ...SN, ...on("cement", { ...shellac, ...waxed }) }],
   "platinum-sulphur": [{ ...PT, ...on("oil-clay-sulphur") }, { ...SN, ...on("oil-clay-sulphur") }],
   "platinum-sulphur-barrier": [{ ...PT, ...on("oil-clay-sulphur", lacquer) }, { ...PT, ...on("oil-clay-sulphur", shellac) }],
   "platinum-tin-surface": [{ ...PT, ...on("silicone-tin") }, { ...SN, ...on("silicone-tin") }],
@@ -146,7 +154,44 @@ describe("loose plugs", () => {
   });
 });
 
+describe("what seals what", () => {
+  const surfaceOf = (q: Partial<FitQuestion>) => judgeChain({ ...BLANK, ...q }, catalogue).links.find((l) => l.contact === "surface-rubber")!;
+  it("soap closes plaster and nothing else; grease closes neither stone nor resinous wood", () => {
+    expect(surfaceOf({ ...SN, ...on("plaster", { sealerId: "release-soap" }) }).verdict).not.toBe("no");
+    expect(surfaceOf({ ...PT, ...on("wood-bare", { sealerId: "release-soap" }) }).verdict).toBe("no");
+    expect(surfaceOf({ ...PT, ...on("wood-bare", { sealerId: "release-petroleum" }) }).verdict).toBe("no");
+    expect(surfaceOf({ ...SN, ...on("stone", { sealerId: "release-wax" }) }).verdict).toBe("no");
+    expect(surfaceOf({ ...SN, ...on("stone", { ...lacquer, ...waxed }) }).verdict).toBe("care");
+  });
+
+  it("plugs are cast against the master first: platinum ones on an epoxy master do not cure, whatever the halves are of", () => {
+    const chain = judgeChain({ ...BLANK, ...SN, secondRubberId: SN.rubberId, plugRubberId: PT.rubberId, ...on("epoxy", waxed) }, catalogue);
+    expect(chain.verdict).toBe("no");
+    expect(chain.links.find((l) => l.findings.some((f) => f.ruleId === "platinum-amine"))).toMatchObject({ contact: "surface-rubber", verdict: "no" });
+  });
+});
+
 describe("the cheapest changes", () => {
+  it("never turn the piece into something else while a rubber or a release would do", () => {
+    for (const q of [
+      { ...PT, ...cast("pewter") },
+      { ...PT, ...cast("gelatine"), use: "food" as const },
+      { ...PT, ...on("stone"), ...cast("concrete") },
+      { ...PT, ...on("wood-bare"), ...cast("beeswax") },
+    ])
+      for (const c of cheapestChanges({ ...BLANK, ...q }, catalogue, undefined, 8)) expect(c.patch.castId).toBeUndefined();
+  });
+
+  it("offer no grease on marble and no soap on resinous wood", () => {
+    for (const q of [
+      { ...SN, ...on("stone"), ...cast("plaster") },
+      { ...PT, ...on("wood-bare"), ...cast("plaster") },
+    ])
+      for (const c of cheapestChanges({ ...BLANK, ...q }, catalogue, undefined, 8))
+        for (const id of [c.patch.sealerId, c.patch.releaseId]) expect(["release-petroleum", "release-soap"]).not.toContain(id);
+  });
+
+
   const changes = (q: Partial<FitQuestion>, most = 4) => cheapestChanges({ ...BLANK, ...q }, catalogue, undefined, most);
 
   it("name a release before another rubber, and lead where they say", () => {
@@ -189,7 +234,7 @@ describe("the cheapest changes", () => {
 it("every trait that is asked for is asked for by some rule or reckoning, and every built-in has only traits that are known", () => {
   const asked = new Set(RULES.flatMap((r) => [...r.left, ...r.right, ...(r.unless ?? [])]));
   // Read by name, outside the rules.
-  const byName = ["barrier", "silicone-oil", "silicone", "solvent", "rubber-to-rubber", "not-for-paint", "food-declared", "oil-clay", "condensation"];
+  const byName = ["barrier", "silicone-oil", "silicone", "solvent", "rubber-to-rubber", "not-for-paint", "food-declared", "oil-clay", "condensation", "gypsum-surface", "soap-release", "wax-release", "oily"];
   for (const t of ASKED_FOR) expect([t, asked.has(t) || byName.includes(t)]).toEqual([t, true]);
   for (const t of PLAIN) expect([t, asked.has(t)]).toEqual([t, false]);
   for (const m of BUILT_IN) expect(Material.parse(m).traits).toEqual(m.traits);

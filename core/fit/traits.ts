@@ -6,13 +6,14 @@ type State =
   | "barrier-coat"
   | "released"
   | "released-with-solvent"
+  | "oiled"
   | "no-release"
   | "washed-today"
   | "dry"
   | "meets-food"
   | "food-declared"
   | `held-${"new" | "food" | "non-food"}`
-  | `use:${"display" | "outdoors" | "food" | "candle" | "hung" | "toy"}`;
+  | `use:${"display" | "outdoors" | "food" | "candle" | "burns" | "hung" | "toy"}`;
 
 /** Everything a contact rule can ask for. */
 export type RuleTrait = Trait | State;

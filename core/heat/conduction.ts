@@ -3,6 +3,8 @@ import { progressRate, rateAtReference, type Reaction } from "./reaction";
 import { Enthalpy, type Substance } from "./substance";
 
 export type Symmetry = "plate" | "cylinder" | "sphere";
+/** Along how many directions heat spreads: 1 plate, 2 rod, 3 ball, and anything between. */
+export const DIMENSIONS: Record<Symmetry, number> = { plate: 1, cylinder: 2, sphere: 3 };
 
 export interface Layer {
   thicknessMm: number;
@@ -15,7 +17,8 @@ export interface Layer {
 export type Edge = { kind: "insulated" } | { kind: "air"; hWM2K: number; ambientC: number } | { kind: "held"; atC: number };
 
 export interface Setup {
-  symmetry: Symmetry;
+  /** A form, or the number of directions heat spreads in, 1 to 3. */
+  symmetry: Symmetry | number;
   /** From the middle (or the inner face) outward. */
   layers: readonly Layer[];
   /** Radius at which the first layer starts, mm; 0 is the middle. Ignored for plates. */
@@ -30,7 +33,6 @@ export interface Setup {
 /** γ of the two-stage, second-order, L-stable implicit Runge–Kutta scheme [Alexander 1977, SDIRK2]. */
 const GAMMA = 1 - Math.SQRT1_2;
 const MOST_ITERATIONS = 60;
-const POWER: Record<Symmetry, 0 | 1 | 2> = { plate: 0, cylinder: 1, sphere: 2 };
 
 /**
  * Heat flow in one dimension through layers, by finite volumes and the enthalpy method: plate, cylinder or sphere;
@@ -91,7 +93,7 @@ export class Conduction {
       if (![s.kWMK, s.rhoKgM3, s.cJKgK].every((v) => v > 0 && Number.isFinite(v)))
         throw new RangeError(`Conductivity ${s.kWMK}, density ${s.rhoKgM3} and specific heat ${s.cJKgK} all have to be more than 0.`);
     }
-    const power = POWER[setup.symmetry];
+    const power = (typeof setup.symmetry === "number" ? setup.symmetry : DIMENSIONS[setup.symmetry]) - 1;
     const start = power === 0 ? 0 : (setup.startMm ?? 0) / 1000;
     const cells = layers.flatMap((l, i) =>
       splitLayer(

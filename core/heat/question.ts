@@ -1,5 +1,4 @@
-import { thermalOf, type Cast, type Range, type Rubber } from "../material";
-import type { Symmetry } from "./conduction";
+import { asItSets, thermalOf, type Cast, type Range, type Rubber } from "../material";
 
 /** What short exposure is taken to mean: this long above the continuous limit in one pour, s. Data sheets say "minutes". */
 export const SHORT_EXPOSURE_S = 300;
@@ -11,9 +10,12 @@ const OPEN_BELOW_K = { metal: 25, other: 12 };
 export interface HeatQuestion {
   cast: Pick<Cast, "thermal" | "family" | "setting" | "densityGMl" | "peakC" | "workingMin">;
   rubber: Pick<Rubber, "conductivityWMK" | "specificHeatJGK" | "densityGMl" | "heatContinuousC" | "heatShortC">;
-  symmetry: Symmetry;
+  /** Along how many directions heat leaves it: 1 plate, 2 rod, 3 ball, and what lies between. */
+  dimensions: number;
   /** Half thickness of a plate, or radius, of the casting, mm. */
   halfMm: number;
+  /** Rubber inside a hollow piece, as a slab that is warm from one side, mm: its volume over its area. Null where there is none. */
+  coreMm: number | null;
   /** Rubber from the casting outward, mm. */
   wallMm: number;
   /** What stands behind the rubber, or null for plain air: thickness mm and its figures. */
@@ -51,6 +53,8 @@ export interface HeatStudy {
   castPeakC: Range;
   /** Hottest a plate of this mix gets at other thicknesses, typical figures; empty for what only cools. */
   byThickness: readonly { thicknessMm: number; peakC: number }[];
+  /** Shop temperature from which a resin runs away, and the peaks a few degrees either side, °C, typical figures; null where there is no such edge within 6 K. */
+  runaway: { fromC: number; belowC: number; aboveC: number } | null;
   /** Course of the typical case for a chart. */
   course: readonly { minute: number; coreC: number; skinC: number; oneMmC: number; fiveMmC: number }[];
   /** The casts of a session at the asked pace, typical figures. */
@@ -67,19 +71,35 @@ export type HeatStudies = ReadonlyMap<string, HeatStudy>;
 
 export const heatKey = (q: HeatQuestion): string => JSON.stringify(q);
 
-/** A plate, rod or ball that cools like a body: by how much smaller its modulus V/A is than half its least width. */
-export function likeBody(volumeMl: number, areaMm2: number, leastWidthMm: number): { symmetry: Symmetry; halfMm: number } {
+/**
+ * A body as what it cools like: the number of directions n in which heat leaves it, from a plate's 1 to a ball's 3, by how much
+ * smaller its modulus V/A is than half its least width. A bar that grows thicker passes from one to the next without a step.
+ */
+export function likeBody(volumeMl: number, areaMm2: number, leastWidthMm: number): Pick<HeatQuestion, "dimensions" | "halfMm" | "coreMm"> {
   const modulus = (volumeMl * 1000) / areaMm2;
-  const n = Math.min(3, Math.max(1, Math.round(leastWidthMm / 2 / modulus)));
-  return { symmetry: n === 1 ? "plate" : n === 2 ? "cylinder" : "sphere", halfMm: modulus * n };
+  const dimensions = Math.min(3, Math.max(1, leastWidthMm / 2 / modulus));
+  return { dimensions, halfMm: modulus * dimensions, coreMm: null };
 }
 
-/** A heat question about a cast in a rubber, holding only what the study reads of either. */
-export function heatQuestionFor(cast: Cast, rubber: Rubber, body: Omit<HeatQuestion, "cast" | "rubber">): HeatQuestion {
-  const { thermal, family, setting, densityGMl, peakC, workingMin } = cast;
+/** A wall with rubber on both sides, as cups and dishes are: a plate of half its thickness V/A round a core. */
+export const likeWall = (volumeMl: number, areaMm2: number, coreMm: number): Pick<HeatQuestion, "dimensions" | "halfMm" | "coreMm"> => ({
+  dimensions: 1,
+  halfMm: (volumeMl * 1000) / areaMm2,
+  coreMm,
+});
+
+/** A shell that gives its heat to the rubber on one side only: the plate whose middle is its free face. */
+export const likeShell = (wallMm: number): Pick<HeatQuestion, "dimensions" | "halfMm" | "coreMm"> => ({ dimensions: 1, halfMm: wallMm, coreMm: null });
+
+/**
+ * A heat question about a cast in a rubber, holding only what the study reads of either.
+ * @param waterPer100 of the mix, where a job has its own
+ */
+export function heatQuestionFor(cast: Cast, rubber: Rubber, body: Omit<HeatQuestion, "cast" | "rubber">, waterPer100: number | null = null): HeatQuestion {
+  const { family, setting, peakC, workingMin } = cast;
   const { conductivityWMK, specificHeatJGK, heatContinuousC, heatShortC } = rubber;
   return {
-    cast: { thermal, family, setting, densityGMl, peakC, workingMin },
+    cast: { family, setting, peakC, workingMin, ...asItSets(cast, waterPer100) },
     rubber: { conductivityWMK, specificHeatJGK, densityGMl: rubber.densityGMl, heatContinuousC, heatShortC },
     ...body,
   };

@@ -1,6 +1,6 @@
 import fc from "fast-check";
-import { catalogueOf, thermalOf, type Cast, type Rubber } from "../material";
-import { heatKey, likeBody, type HeatQuestion } from "./question";
+import { asItSets, catalogueOf, thermalOf, type Cast, type Rubber } from "../material";
+import { heatKey, heatQuestionFor, likeBody, type HeatQuestion } from "./question";
 import { heatStudy } from "./study";
 import { contactC, effusivity } from "./substance";
 
@@ -10,7 +10,8 @@ const cast = (id: string): Cast => catalogue.casts.find((c) => c.id === id)!;
 const ask = (castId: string, rubberId: string, patch: Partial<HeatQuestion> = {}): HeatQuestion => ({
   cast: cast(castId),
   rubber: rubber(rubberId),
-  symmetry: "plate",
+  dimensions: 1,
+  coreMm: null,
   halfMm: 4,
   wallMm: 20,
   jacket: null,
@@ -44,13 +45,17 @@ describe("a heat study", () => {
   });
 
   it("warms from pour to pour, so that freezing takes longer, and a slower pace leaves it cooler", () => {
-    const quick = heatStudy(ask("cast-pewter", "rubber-platinum-medium-25", { symmetry: "cylinder", halfMm: 5, wallMm: 14, pours: 6, everyMin: 6 })).session;
+    const quick = heatStudy(
+      ask("cast-pewter", "rubber-platinum-medium-25", { dimensions: 2, coreMm: null, halfMm: 5, wallMm: 14, pours: 6, everyMin: 6 }),
+    ).session;
     for (let i = 1; i < quick.length; i++) {
       expect(quick[i]!.startC).toBeGreaterThan(quick[i - 1]!.startC);
       expect(quick[i]!.solidS!).toBeGreaterThan(quick[i - 1]!.solidS!);
     }
     expect(quick[5]!.solidS! / quick[0]!.solidS!).toBeGreaterThan(2);
-    const slow = heatStudy(ask("cast-pewter", "rubber-platinum-medium-25", { symmetry: "cylinder", halfMm: 5, wallMm: 14, pours: 6, everyMin: 30 })).session;
+    const slow = heatStudy(
+      ask("cast-pewter", "rubber-platinum-medium-25", { dimensions: 2, coreMm: null, halfMm: 5, wallMm: 14, pours: 6, everyMin: 30 }),
+    ).session;
     expect(slow[5]!.startC).toBeLessThan(quick[5]!.startC);
   });
 
@@ -123,11 +128,12 @@ describe("a heat study", () => {
       r: fc.constantFrom(...catalogue.rubbers),
       halfMm: fc.double({ min: 0.5, max: 60, noNaN: true }),
       wallMm: fc.double({ min: 2, max: 60, noNaN: true }),
-      symmetry: fc.constantFrom("plate" as const, "cylinder" as const, "sphere" as const),
+      dimensions: fc.double({ min: 1, max: 3, noNaN: true }),
+      coreMm: fc.option(fc.double({ min: 1, max: 30, noNaN: true })),
     });
     fc.assert(
-      fc.property(pair, ({ c, r, halfMm, wallMm, symmetry }) => {
-        const s = heatStudy({ cast: c, rubber: r, symmetry, halfMm, wallMm, jacket: null, shopC: 20, pours: 2, everyMin: 30 });
+      fc.property(pair, ({ c, r, halfMm, wallMm, dimensions, coreMm }) => {
+        const s = heatStudy({ cast: c, rubber: r, dimensions, coreMm, halfMm, wallMm, jacket: null, shopC: 20, pours: 2, everyMin: 30 });
         for (const v of [s.skinPeakC.low, s.skinPeakC.high, s.castPeakC.high, s.overContinuousS.high, ...s.session.map((p) => p.skinPeakC)])
           expect(Number.isFinite(v)).toBe(true);
         expect(s.skinPeakC.high).toBeLessThanOrEqual(s.castPeakC.high + 0.01);
@@ -139,14 +145,94 @@ describe("a heat study", () => {
 
 describe("a body's like", () => {
   it.each([
-    ["a wide tile", 100 * 100 * 10, 2 * 100 * 100 + 4 * 100 * 10, 10, "plate"],
-    ["a long rod", Math.PI * 25 * 200, Math.PI * 10 * 200 + Math.PI * 50, 10, "cylinder"],
-    ["a ball", (4 / 3) * Math.PI * 1000, 4 * Math.PI * 100, 20, "sphere"],
-  ])("%s", (_, mm3, mm2, width, symmetry) => {
+    ["a wide tile", 100 * 100 * 10, 2 * 100 * 100 + 4 * 100 * 10, 10, 1.2],
+    ["a long rod", Math.PI * 25 * 200, Math.PI * 10 * 200 + Math.PI * 50, 10, 2.05],
+    ["a ball", (4 / 3) * Math.PI * 1000, 4 * Math.PI * 100, 20, 3],
+  ])("%s", (_, mm3, mm2, width, n) => {
     const like = likeBody(mm3 / 1000, mm2, width);
-    expect(like.symmetry).toBe(symmetry);
+    expect(like.dimensions).toBeCloseTo(n, 6);
     // The like keeps the body's own volume for its area.
-    const n = { plate: 1, cylinder: 2, sphere: 3 }[like.symmetry];
-    expect(like.halfMm / n).toBeCloseTo(mm3 / mm2, 6);
+    expect(like.halfMm / like.dimensions).toBeCloseTo(mm3 / mm2, 6);
+  });
+
+  it("a bar of 120 × 40 that grows from 14 to 18 mm is solid later at every step, and never by a leap", () => {
+    const solid = (t: number) => {
+      const like = likeBody((120 * 40 * t) / 1000, 2 * (120 * 40 + 120 * t + 40 * t), t);
+      return heatStudy(ask("cast-pewter", "rubber-platinum-medium-25", { ...like, pours: 1 })).solidS!.typical;
+    };
+    const times = [14, 15, 16, 17, 18].map(solid);
+    times.slice(1).forEach((t, i) => {
+      expect(t).toBeGreaterThan(times[i]!);
+      expect(t / times[i]!).toBeLessThan(1.2);
+    });
+  });
+});
+
+describe("a wall with rubber on both sides", () => {
+  const wall = (patch: Partial<HeatQuestion>) => ask("cast-pewter", "rubber-platinum-medium-25", { dimensions: 1, halfMm: 2, wallMm: 15, pours: 1, ...patch });
+
+  it("between equal slabs freezes as the half of it does, by symmetry", () => {
+    // A core as thick as the wall outside, insulated where that has air: in the time pewter freezes, neither is felt.
+    const both = heatStudy(wall({ coreMm: 15 })).solidS!.typical;
+    const half = heatStudy(wall({ coreMm: null })).solidS!.typical;
+    expect(both / half).toBeGreaterThan(0.97);
+    expect(both / half).toBeLessThan(1.03);
+  });
+
+  it("a thin core takes little: the wall freezes between as the half and as the whole of it would alone", () => {
+    const thin = heatStudy(wall({ coreMm: 1 })).solidS!.typical;
+    expect(thin).toBeGreaterThan(heatStudy(wall({ coreMm: null })).solidS!.typical * 1.3);
+    expect(thin).toBeLessThan(heatStudy(wall({ halfMm: 4, coreMm: null })).solidS!.typical);
+  });
+
+  it("cast after cast, warmth stays in the core: the sixth takes longer than six without one", () => {
+    const last = (coreMm: number | null) => heatStudy(wall({ coreMm, pours: 6, everyMin: 15 })).session.at(-1)!;
+    expect(last(8).startC).toBeGreaterThan(last(null).startC);
+  });
+});
+
+describe("slow epoxy that may run away", () => {
+  const q = (shopC: number, halfMm: number) =>
+    heatQuestionFor(cast("cast-slow-epoxy"), rubber("rubber-platinum-medium-25"), {
+      dimensions: 1,
+      coreMm: null,
+      halfMm,
+      wallMm: 15,
+      jacket: null,
+      shopC,
+      pours: 1,
+      everyMin: 60,
+    });
+  it("24 mm thick has its edge between a shop of 21 and one of 25 °C, and says so from either side", () => {
+    for (const shopC of [21, 25]) {
+      const { runaway } = heatStudy(q(shopC, 12));
+      expect(runaway!.fromC).toBeGreaterThan(21);
+      expect(runaway!.fromC).toBeLessThan(25.5);
+      expect(runaway!.aboveC - runaway!.belowC).toBeGreaterThan(40);
+    }
+    expect(heatStudy(q(21, 12)).castPeakC.typical).toBeLessThan(40);
+    expect(heatStudy(q(25.5, 12)).castPeakC.typical).toBeGreaterThan(100);
+  });
+  it("a film has none", () => expect(heatStudy(q(21, 1.5)).runaway).toBeNull());
+});
+
+describe("gypsum by its water", () => {
+  it.each([
+    ["cast-plaster", 70, 31],
+    ["cast-hard-gypsum", 35, 51],
+  ])("%s at %s to 100 warms by some %s K where no heat is lost", (id, water, kelvin) => {
+    const s = asItSets(cast(id), water);
+    expect(s.thermal!.heatJG.typical / s.thermal!.specificHeatJGK.typical).toBeGreaterThan(kelvin - 1);
+    expect(s.thermal!.heatJG.typical / s.thermal!.specificHeatJGK.typical).toBeLessThan(kelvin + 1);
+    // A thick block comes near it, and never above.
+    const q = heatQuestionFor(
+      cast(id),
+      rubber("rubber-platinum-medium-25"),
+      { dimensions: 1, coreMm: null, halfMm: 60, wallMm: 20, jacket: null, shopC: 20, pours: 1, everyMin: 60 },
+      water,
+    );
+    const peak = heatStudy(q).castPeakC.typical - 20;
+    expect(peak).toBeLessThan(kelvin + 1);
+    expect(peak).toBeGreaterThan(kelvin * 0.85);
   });
 });

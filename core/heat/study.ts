@@ -81,9 +81,26 @@ function behind(q: HeatQuestion, x: Case, rubberC: number): Layer[] {
   return [rubber, { thicknessMm, substance, initialC: q.shopC }];
 }
 
+/** Which layer of a run is the casting, and where in it the rubber outside begins, mm. Round a core the casting is whole, not halved. */
+const placeOf = (q: HeatQuestion): { cast: number; rubberFromMm: number } =>
+  q.coreMm === null ? { cast: 0, rubberFromMm: q.halfMm } : { cast: 1, rubberFromMm: q.coreMm + 2 * q.halfMm };
+
 function filled(q: HeatQuestion, x: Case, rubberC: number, grid: GridRules): Conduction {
-  const cast: Layer = { thicknessMm: q.halfMm, substance: x.cast, initialC: x.pourC, ...(x.reaction ? { reaction: x.reaction } : {}) };
-  return new Conduction({ symmetry: q.symmetry, layers: [cast, ...behind(q, x, rubberC)], inner: { kind: "insulated" }, outer: outside(q), grid });
+  const thicknessMm = q.coreMm === null ? q.halfMm : 2 * q.halfMm;
+  const cast: Layer = { thicknessMm, substance: x.cast, initialC: x.pourC, ...(x.reaction ? { reaction: x.reaction } : {}) };
+  const core: Layer[] = q.coreMm === null ? [] : [{ thicknessMm: q.coreMm, substance: x.rubber, initialC: rubberC }];
+  return new Conduction({ symmetry: q.dimensions, layers: [...core, cast, ...behind(q, x, rubberC)], inner: { kind: "insulated" }, outer: outside(q), grid });
+}
+
+/** The rubber's hottest face, °C. */
+const skinOf = (q: HeatQuestion, c: Conduction): number => (q.coreMm === null ? c.faceC(0) : Math.max(c.faceC(1), c.faceC(0, 0)));
+
+/** The last of the casting to cool, °C: its middle, or wherever it is hottest round a core. */
+function middleOf(q: HeatQuestion, c: Conduction): number {
+  if (q.coreMm === null) return c.celsius[0]!;
+  let most = -Infinity;
+  for (let k = 0; k < c.celsius.length; k++) if (c.layerOf[k] === 1) most = Math.max(most, c.celsius[k]!);
+  return most;
 }
 
 interface Watched {
@@ -122,24 +139,25 @@ function watch(
   /** How much of a step lay above a limit, by a straight line through it, s. */
   const above = (from: number, to: number, limit: number, dt: number): number =>
     from > limit === to > limit || !Number.isFinite(from) ? (to > limit ? dt : 0) : (dt * (Math.max(from, to) - limit)) / Math.abs(to - from);
-  let share = c.liquidShare(0);
-  let core = c.celsius[0]!;
+  const place = placeOf(q);
+  let share = c.liquidShare(place.cast);
+  let core = middleOf(q, c);
   let rate = 0;
   c.run(seconds, (dt) => {
-    const skin = c.faceC(0);
+    const skin = skinOf(q, c);
     seen.skinPeakC = Math.max(seen.skinPeakC, skin);
-    for (let k = 0; k < c.celsius.length && c.layerOf[k] === 0; k++) seen.castPeakC = Math.max(seen.castPeakC, c.celsius[k]!);
-    depths.forEach((d, i) => (seen.peaks[i] = Math.max(seen.peaks[i]!, d === 0 ? skin : c.at(q.halfMm + d))));
+    for (let k = 0; k < c.celsius.length; k++) if (c.layerOf[k] === place.cast) seen.castPeakC = Math.max(seen.castPeakC, c.celsius[k]!);
+    depths.forEach((d, i) => (seen.peaks[i] = Math.max(seen.peaks[i]!, d === 0 ? skin : c.at(place.rubberFromMm + d))));
     seen.overContinuousS += above(skinBefore, skin, limits.continuousC, dt);
     seen.overShortS += above(skinBefore, skin, limits.shortC, dt);
     skinBefore = skin;
     const now = c.elapsedS - start;
-    const liquid = c.liquidShare(0);
+    const liquid = c.liquidShare(place.cast);
     if (melt && seen.solidS === null) {
       if (liquid === 0) seen.solidS = rate > 0 ? Math.min(now, now - dt + share / rate) : now;
       else if (share > liquid) rate = (share - liquid) / dt;
     }
-    const coreNow = c.celsius[0]!;
+    const coreNow = middleOf(q, c);
     if (openC !== null && seen.openS === null && seen.solidS !== null && coreNow <= openC)
       seen.openS = core > coreNow && core > openC ? now - dt + (dt * (core - openC)) / (core - coreNow) : now;
     share = liquid;
@@ -165,19 +183,42 @@ function session(q: HeatQuestion, x: Case, everyMin: number, limits: { continuou
   const cycle = everyMin * 60;
   const out: PourHeat[] = [];
   let c = filled(q, x, q.shopC, grid);
+  const { cast, rubberFromMm } = placeOf(q);
   for (let i = 0; i < q.pours; i++) {
-    const startC = c.at(q.halfMm + 0.05);
+    const startC = Math.max(c.at(rubberFromMm + 0.05), q.coreMm === null ? -Infinity : c.at(q.coreMm - 0.05));
     const began = c.elapsedS;
     const seen = watch(q, x, c, cycle, limits);
     out.push({ startC, skinPeakC: seen.skinPeakC, overS: seen.overContinuousS, solidS: seen.solidS });
     const left = cycle - (c.elapsedS - began);
     const next = filled(q, x, q.shopC, grid);
     if (left > 1) {
-      const empty = new Conduction({ symmetry: q.symmetry, startMm: q.halfMm, layers: behind(q, x, q.shopC), inner: outside(q), outer: outside(q), grid });
-      handOn(q, c, 1, empty, 0);
+      const empty = new Conduction({
+        symmetry: q.dimensions,
+        startMm: rubberFromMm,
+        layers: behind(q, x, q.shopC),
+        inner: outside(q),
+        outer: outside(q),
+        grid,
+      });
+      handOn(q, c, cast + 1, empty, 0);
       empty.run(left);
-      handOn(q, empty, 0, next, 1);
-    } else handOn(q, c, 1, next, 1);
+      handOn(q, empty, 0, next, cast + 1);
+      if (q.coreMm !== null) {
+        const core = new Conduction({
+          symmetry: 1,
+          layers: [{ thicknessMm: q.coreMm, substance: x.rubber, initialC: q.shopC }],
+          inner: { kind: "insulated" },
+          outer: outside(q),
+          grid,
+        });
+        core.copyLayer(0, c, 0);
+        core.run(left);
+        next.copyLayer(0, core, 0);
+      }
+    } else {
+      handOn(q, c, cast + 1, next, cast + 1);
+      if (q.coreMm !== null) next.copyLayer(0, c, 0);
+    }
     c = next;
   }
   return out;
@@ -193,6 +234,29 @@ const THICKNESSES_MM = [5, 10, 20, 40, 80];
 function peakOf(q: HeatQuestion, grid: GridRules): number {
   const x = caseOf(q, "typical", "typical", "typical");
   return watch(q, x, filled(q, x, q.shopC, grid), Math.min(REACTION_S, (x.reaction?.halfS ?? 0) * 5), { continuousC: Infinity, shortC: Infinity }).castPeakC;
+}
+
+/** How far from the shop's temperature an edge is looked for, K, and how much hotter it gets beyond one. */
+const EDGE_WITHIN_K = 6;
+const EDGE_RISE_K = 40;
+
+/**
+ * How warm a shop has to be for a mix that heats itself to run away, °C, typical figures: below it, it loses its heat as fast as it
+ * makes it; a degree above, each feeds the other. Null where there is no such edge near.
+ */
+function runawayOf(q: HeatQuestion, hereC: number, grid: GridRules): HeatStudy["runaway"] {
+  const at = (shopC: number) => ({ shopC, peakC: peakOf({ ...q, shopC }, grid) });
+  const here = { shopC: q.shopC, peakC: hereC };
+  const [cool, warm] = [at(q.shopC - EDGE_WITHIN_K), at(q.shopC + EDGE_WITHIN_K)];
+  let [low, high] = warm.peakC - here.peakC >= here.peakC - cool.peakC ? [here, warm] : [cool, here];
+  const [belowC, aboveC] = [low.peakC, high.peakC];
+  if (aboveC - belowC < EDGE_RISE_K) return null;
+  for (let i = 0; i < 4; i++) {
+    const mid = at((low.shopC + high.shopC) / 2);
+    if (mid.peakC > (belowC + aboveC) / 2) high = mid;
+    else low = mid;
+  }
+  return { fromC: (low.shopC + high.shopC) / 2, belowC, aboveC };
 }
 
 /** The first pace that holds; what holds at one pace holds at every slower one, so it is found by halving. */
@@ -238,16 +302,17 @@ export function heatStudy(q: HeatQuestion, grid: GridRules = DEFAULT_GRID): Heat
       sample,
     );
   };
+  const { rubberFromMm } = placeOf(q);
   let nextS = 0;
   const typical = follow("typical", "typical", "typical", "typical", (run) => {
     if (run.elapsedS < nextS) return;
     nextS = run.elapsedS * 1.06 + 0.5;
     course.push({
       minute: run.elapsedS / 60,
-      coreC: run.celsius[0]!,
-      skinC: run.faceC(0),
-      oneMmC: run.at(q.halfMm + Math.min(1, q.wallMm)),
-      fiveMmC: run.at(q.halfMm + Math.min(5, q.wallMm)),
+      coreC: middleOf(q, run),
+      skinC: skinOf(q, run),
+      oneMmC: run.at(rubberFromMm + Math.min(1, q.wallMm)),
+      fiveMmC: run.at(rubberFromMm + Math.min(5, q.wallMm)),
     });
   });
   // Hot pours with rubber that takes heat badly or well; cool pours with both.
@@ -275,8 +340,9 @@ export function heatStudy(q: HeatQuestion, grid: GridRules = DEFAULT_GRID): Heat
     unended: opensAt(q) !== null && everSets(q) && [typical, ...others].some((w) => w.openS === null),
     castPeakC: band((w) => w.castPeakC),
     byThickness: caseOf(q, "typical", "typical", "typical").reaction
-      ? THICKNESSES_MM.map((thicknessMm) => ({ thicknessMm, peakC: peakOf({ ...q, symmetry: "plate", halfMm: thicknessMm / 2 }, grid) }))
+      ? THICKNESSES_MM.map((thicknessMm) => ({ thicknessMm, peakC: peakOf({ ...q, dimensions: 1, coreMm: null, halfMm: thicknessMm / 2 }, grid) }))
       : [],
+    runaway: q.cast.family === "resin" ? runawayOf(q, typical.castPeakC, grid) : null,
     course,
     session: session(q, caseOf(q, "typical", "typical", "typical"), q.everyMin, limitsAt("typical"), grid),
     paceMin: q.cast.family !== "metal" || tooHot ? null : fastestPace(q, grid),

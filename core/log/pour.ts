@@ -1,8 +1,5 @@
 import * as z from "zod";
-import { Changed, FaultKeySchema, FaultMark, OUTCOMES, Snapshot } from "../plan";
-
-/** What is poured: rubber on a master, or a casting into a mould. */
-export const POUR_KINDS = ["rubber", "cast"] as const;
+import { Changed, FaultKeySchema, FaultMark, OUTCOMES, POUR_KINDS, Snapshot } from "../plan";
 
 /** One entry of the logbook. Times in ms. */
 export const Pour = z.object({
@@ -11,7 +8,7 @@ export const Pour = z.object({
   mouldId: z.string().nullable(),
   mouldName: z.string().nullable(),
   kind: z.enum(POUR_KINDS),
-  /** The pour of a mould this is, from 0; always 0 for casts. */
+  /** The pour of a mould, or the layer of a casting, this is, from 0; always 0 for casts. */
   pourIndex: z.number().int(),
   pouredAt: z.number(),
   readyLowAt: z.number(),

@@ -77,3 +77,71 @@ export const JACKET_MAKE: Record<Exclude<Jacket, "none">, { thicknessMm: number;
   urethane: { thicknessMm: 6, densityGMl: range(1.05, 1.15, 1.25) },
   timber: { thicknessMm: 18, densityGMl: range(0.45, 0.55, 0.7) },
 };
+
+/**
+ * What a jacket is mixed from, in parts of its own mass as it is mixed, and the cloth in it: typical of each kind, in the order of
+ * mixing. Cloth stands for its share of the volume: plaster fills it, resin wets it.
+ * @param perMl what has to be mixed for a mL of jacket as it stands, g
+ */
+export const JACKET_MIX: Record<
+  Exclude<Jacket, "none">,
+  { perMl: number; parts: readonly { name: string; share: number }[]; cloth: "bandage" | "glass" | null }
+> = {
+  // 70 of water to 100 of powder: 1.58 g a mL wet [1/2.65 + 0.70 mL for each gram of powder].
+  plaster: {
+    perMl: 1.58,
+    parts: [
+      { name: "Water", share: 70 / 170 },
+      { name: "Plaster", share: 100 / 170 },
+    ],
+    cloth: "bandage",
+  },
+  "plaster-block": {
+    perMl: 1.58,
+    parts: [
+      { name: "Water", share: 70 / 170 },
+      { name: "Plaster", share: 100 / 170 },
+    ],
+    cloth: null,
+  },
+  // A third of glass by mass in hand laminate, resin 1.2 g a mL, 2 % of hardener on the resin.
+  "polyester-resin": {
+    perMl: 1,
+    parts: [
+      { name: "Polyester resin", share: 1 / 1.02 },
+      { name: "Hardener, 2 %", share: 0.02 / 1.02 },
+    ],
+    cloth: "glass",
+  },
+  "epoxy-putty": {
+    perMl: 1.4,
+    parts: [
+      { name: "Putty A", share: 0.5 },
+      { name: "Putty B", share: 0.5 },
+    ],
+    cloth: null,
+  },
+  urethane: {
+    perMl: 1.15,
+    parts: [
+      { name: "Part A", share: 0.5 },
+      { name: "Part B", share: 0.5 },
+    ],
+    cloth: null,
+  },
+  // The thin shell behind a frame.
+  timber: {
+    perMl: 1.4,
+    parts: [
+      { name: "Putty A", share: 0.5 },
+      { name: "Putty B", share: 0.5 },
+    ],
+    cloth: null,
+  },
+};
+
+/** Cloth in a jacket: what one layer of it is thick once it is set, mm, how wide it comes as a strip, mm, and how far strips lap. */
+export const CLOTH = {
+  bandage: { label: "Plaster bandage or cloth", layerMm: 4, stripMm: 150, lap: 0.25, least: 3 },
+  glass: { label: "Glass cloth", layerMm: 1.3, stripMm: 1000, lap: 0.15, least: 2 },
+} as const;

@@ -28,6 +28,13 @@ export const SURFACES: readonly Surface[] = [
   { ...common, kind: "surface", id: "surface-painted", name: "Painted or sprayed", note: "Which paint, and how long ago, matters.", densityGMl: null, traits: ["paint-surface", "coating"] },
   { ...common, kind: "surface", id: "surface-latex", name: "Latex or natural rubber", note: "Vulcanised with sulphur. Latex gloves count too.", densityGMl: range(0.9, 0.95, 1.2), traits: ["sulphur", "natural-rubber"] },
   { ...common, kind: "surface", id: "surface-food", name: "Food or confectionery", note: "Spent by the moulding.", densityGMl: range(0.6, 1.1, 1.6), traits: ["wet", "spent", "food-surface"] },
+  { ...common, kind: "surface", id: "surface-polymer-clay", name: "Polymer clay, oven-baked", note: "Vinyl with plasticiser: bake it through, and lacquer it before platinum rubber.", densityGMl: range(1.5, 1.7, 1.9), traits: ["polymer-clay", "smooth"] },
+  { ...common, kind: "surface", id: "surface-plastic-hard", name: "Hard plastic, glossy (acrylic, styrene, ABS)", note: "Rubber lets go of it; solvents in a release craze it.", densityGMl: range(1.02, 1.1, 1.2), traits: ["smooth", "neutral"] },
+  { ...common, kind: "surface", id: "surface-plastic-waxy", name: "Hard plastic, waxy (polyethylene, polypropylene)", note: "Nothing sticks to it, sealers and paint included.", densityGMl: range(0.89, 0.94, 0.97), traits: ["smooth", "neutral"] },
+  { ...common, kind: "surface", id: "surface-urethane", name: "Urethane casting", note: "A copy cast in urethane resin; fresh ones want a week.", densityGMl: range(1.02, 1.06, 1.15), traits: ["urethane-surface", "smooth"] },
+  { ...common, kind: "surface", id: "surface-leaf", name: "Leaf or flower", note: "Laid on sand or clay; spent by the moulding.", densityGMl: range(0.6, 0.85, 1), traits: ["spent", "plant"] },
+  { ...common, kind: "surface", id: "surface-fruit", name: "Fruit or vegetable", note: "Dry the skin; hollow, dried ones float and may be crushed.", densityGMl: range(0.3, 0.9, 1.1), traits: ["spent", "plant"] },
+  { ...common, kind: "surface", id: "surface-cement", name: "Concrete or cement", note: "Porous and rich in silica: seal and release.", densityGMl: range(1.9, 2.2, 2.4), traits: ["porous", "cement-surface"] },
 ];
 
 export const RELEASES: readonly Release[] = [

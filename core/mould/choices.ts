@@ -1,3 +1,5 @@
+import type { Mouth } from "../body";
+
 export const BOX_SHAPES = ["rectangular", "cylindrical", "oval", "outline"] as const;
 export type BoxShape = (typeof BOX_SHAPES)[number];
 
@@ -23,11 +25,21 @@ export const INSERTS = {
 export type InsertKind = keyof typeof INSERTS;
 export const INSERT_KINDS = Object.keys(INSERTS) as [InsertKind, ...InsertKind[]];
 
-/** Ways of making a hollow casting, with the narrowest mouth each needs, mm: workshop rules of thumb, stated as such. */
-export const HOLLOW_WAYS = {
-  roll: { label: "Rolled round by hand, coat on coat", mouthMm: 40, shareOfMould: 0 },
-  tip: { label: "Filled, then tipped out", mouthMm: 15, shareOfMould: 1 },
-  layup: { label: "Laid up by hand with cloth or fibre", mouthMm: 100, shareOfMould: 0 },
+/**
+ * How a layer of a casting gets where it stays. `mouthMm` is the narrowest mouth each needs, `extra` what is mixed beyond what
+ * stays, as a share of it: workshop rules of thumb, stated as such. What `fills` takes the whole room that is left; what of it
+ * does not stay comes back.
+ */
+export const LAYER_WAYS = {
+  poured: { label: "Poured in", mouthMm: 10, extra: 0, fills: true },
+  brushed: { label: "Brushed on", mouthMm: 60, extra: 0.1, fills: false },
+  rolled: { label: "Rolled round by hand", mouthMm: 40, extra: 0.3, fills: false },
+  back: { label: "Filled, then poured back", mouthMm: 15, extra: 0, fills: true },
+  sprayed: { label: "Sprayed", mouthMm: 100, extra: 0.25, fills: false },
+  laid: { label: "Laid up with fibre or cloth", mouthMm: 100, extra: 0.1, fills: false },
+  pressed: { label: "Pressed in by hand", mouthMm: 80, extra: 0.05, fills: false },
 } as const;
-export type HollowWay = keyof typeof HOLLOW_WAYS;
-export const HOLLOW_KINDS = Object.keys(HOLLOW_WAYS) as [HollowWay, ...HollowWay[]];
+export type LayerWay = keyof typeof LAYER_WAYS;
+export const LAYER_KEYS = Object.keys(LAYER_WAYS) as [LayerWay, ...LayerWay[]];
+
+export const MOUTHS = ["back", "closed"] as const satisfies readonly Mouth[];

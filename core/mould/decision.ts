@@ -1,16 +1,17 @@
 import { z } from "zod";
 import { figure, figures } from "../quantity";
-import { BOX_SHAPES, HOLLOW_KINDS, INSERT_KINDS, OVERLAPS, SIDES } from "./choices";
+import { BOX_SHAPES, INSERT_KINDS, LAYER_KEYS, MOUTHS, OVERLAPS, SIDES } from "./choices";
 import {
   CHAMBER_FIELDS,
   CUT_FIELDS,
-  HOLLOW_FIELDS,
   INSERT_FIELDS,
   INSIDE_FIELDS,
+  LAYER_FIELDS,
   MAKE_FIELDS,
   MOULD_FIELDS,
   OWN_BOX_FIELDS,
   PLUG_FIELDS,
+  PUTTY_FIELDS,
   SKIN_FIELDS,
   STAND_FIELDS,
   STRENGTH_FIELDS,
@@ -37,6 +38,12 @@ export type Skin = z.infer<typeof Skin>;
 /** Four brushed coats, 5.6 mm in all, in two sections. */
 export const skinDefault: Skin = { firstMm: 0.8, coatMm: 1.6, coats: 4, padMm: 3, runOffPct: 15, thickened: true, flangeMm: 30, sections: 2 };
 
+/** How a putty skin is pressed on: {@link PUTTY_FIELDS}, mm and g. */
+export const Putty = z.object(figures(PUTTY_FIELDS));
+export type Putty = z.infer<typeof Putty>;
+/** Two layers of 5 mm by one pair of hands, some 60 g in a minute. */
+export const puttyDefault: Putty = { layerMm: 5, layers: 2, padMm: 3, pressGMin: 60, hands: 1 };
+
 /** What a person decides about the mould: {@link MOULD_FIELDS}, mm. Limits that depend on the master are judged by {@link layOutMould}. */
 export const MouldDecision = z.object({
   opening: z.enum(OPENINGS),
@@ -51,6 +58,7 @@ export const MouldDecision = z.object({
   overlap: z.enum(OVERLAPS),
   plugs: z.array(Plug).max(12).default([]),
   skin: Skin.default(skinDefault),
+  putty: Putty.default(puttyDefault),
   undercuts: z.array(Undercut).max(12).default([]),
 });
 export type MouldDecision = z.infer<typeof MouldDecision>;
@@ -81,19 +89,49 @@ export const makeDefault: Make = {
 };
 
 /** Something that goes into the casting. It stands upright from `fromMm` above the back, or lies level at that height. */
-export const Insert = z.object({ kind: z.enum(INSERT_KINDS), upright: z.boolean(), ...figures(INSERT_FIELDS) });
+export const Insert = z.object({
+  kind: z.enum(INSERT_KINDS),
+  upright: z.boolean(),
+  ...figures(INSERT_FIELDS),
+  afterCoat: figure(INSERT_FIELDS.afterCoat).default(null),
+});
 export type Insert = z.infer<typeof Insert>;
 
-/** What goes inside the casting, or is left out of it. */
+/** One layer of a casting, from the face of the mould inwards. */
+export const Layer = z.object({
+  /** Null is of the casting's own material. */
+  castId: z.string().min(1).max(80).nullable(),
+  way: z.enum(LAYER_KEYS),
+  ...figures(LAYER_FIELDS),
+});
+export type Layer = z.infer<typeof Layer>;
+export const layerDefault: Layer = {
+  castId: null,
+  way: "rolled",
+  thicknessMm: null,
+  volumeMl: null,
+  coats: 1,
+  areaPct: 100,
+  waterPer100: null,
+  pigmentPct: 0,
+  fibrePct: null,
+  waitMin: null,
+};
+
+/** What the casting is made of, and what goes inside it or is left out. */
 export const Inside = z.object({
   inserts: z.array(Insert).max(20),
-  /** A hollow casting; an open mouth takes the whole back. */
-  hollow: z.object({ way: z.enum(HOLLOW_KINDS), ...figures(HOLLOW_FIELDS) }).nullable(),
+  /** From the face inwards; none is one lump of the casting's own material. */
+  layers: z.array(Layer).max(12),
+  /** Where a hollow casting is open; null follows the mould: closed where rubber goes all round. */
+  mouth: z.enum(MOUTHS).nullable(),
   /** Heights above the back at which the piece is cut and cast in sections, mm. */
   cutsMm: z.array(figure(CUT_FIELDS.z)).max(6),
+  /** Sections that are cast solid although the rest is layers, from 0 at the back. */
+  solidSections: z.array(z.number().int().min(0).max(6)).max(7),
   ...figures(INSIDE_FIELDS),
   /** A second cast that follows in the place of the last copy (a wax, then metal). */
   thenCastId: z.string().min(1).max(80).nullable(),
 });
 export type Inside = z.infer<typeof Inside>;
-export const insideDefault: Inside = { inserts: [], hollow: null, cutsMm: [], generations: 1, thenCastId: null };
+export const insideDefault: Inside = { inserts: [], layers: [], mouth: null, mouthMm: null, cutsMm: [], solidSections: [], generations: 1, thenCastId: null };

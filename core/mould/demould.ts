@@ -1,8 +1,9 @@
 import { youngFromShoreA, youngRange } from "../elastic";
 import type { Range, Rubber } from "../material";
-import { girthAt, halfLength, halfWidth, seamLength, sectionAt, straightSides, type Body } from "../body";
+import { areaOf, girthAt, halfLength, halfWidth, outerSizesOnly, seamLength, sectionAt, straightSides, type Body } from "../body";
 import { GRAVITY } from "./constants";
 import { OPENING } from "./openings";
+import type { Side } from "./choices";
 import type { MouldDecision } from "./decision";
 import type { Layout } from "./layout";
 import type { Grade } from "./walls";
@@ -16,6 +17,10 @@ export interface Stretch {
   /** Height above the back of the narrow place, and of the widest that has to pass it, mm. */
   narrowAtMm: number;
   widestAtMm: number;
+  /** True where it is the rubber inside a hollow that has to give, to be drawn through its mouth. */
+  core: boolean;
+  /** False where only outer sizes are known and no undercut is named: then nobody can tell. */
+  known: boolean;
   safe: { low: number; typical: number };
   grade: Grade;
 }
@@ -23,31 +28,73 @@ export interface Stretch {
 /**
  * The most any opening of a mould has to stretch for the casting to pass: the greatest girth beyond it over its own girth,
  * less 1. Open and slit blocks and gloves let go over the back; halves part from the parting up and down; sections of a skin
- * are lifted off sideways and need not stretch over the outline at all. Undercuts the girth does not show are not in it.
+ * are lifted off sideways and need not stretch over the outline at all. Undercuts the girth does not show count as they are named;
+ * the rubber inside a hollow has to be drawn through its mouth whatever way the mould opens.
  */
 export function stretchOf(m: Body, d: MouldDecision, partingMm: number | null, elongationPct: Range): Stretch {
-  const worst = { strain: 0, narrowAtMm: 0, widestAtMm: 0 };
-  const look = (levels: readonly { zMm: number; girthMm: number }[]) => {
-    // From the far end back to the opening, the widest met so far has to pass every level.
-    let widest = levels.at(-1);
-    for (let i = levels.length - 1; i >= 0; i--) {
-      const l = levels[i]!;
-      if (!widest || l.girthMm > widest.girthMm) widest = l;
-      if (l.girthMm <= 0) continue;
-      const strain = widest.girthMm / l.girthMm - 1;
-      if (strain > worst.strain) Object.assign(worst, { strain, narrowAtMm: l.zMm, widestAtMm: widest.zMm });
-    }
+  const worst = { strain: 0, narrowAtMm: 0, widestAtMm: 0, core: false };
+  const look = (levels: readonly { zMm: number; size: number }[], core = false) => {
+    for (const { zMm, strain, widestAtMm } of passing(levels)) if (strain > worst.strain) Object.assign(worst, { strain, narrowAtMm: zMm, widestAtMm, core });
   };
   const safe = { low: (elongationPct.low / 100) * SAFE_SHARE, typical: (elongationPct.typical / 100) * SAFE_SHARE };
   if (OPENING[d.opening].stretches) {
-    const levels = m.levels.map((l) => ({ zMm: l.zMm, girthMm: girthAt(l) }));
+    const levels = m.levels.map((l) => ({ zMm: l.zMm, size: girthAt(l) }));
     if (partingMm === null) look(levels);
     else {
       look(levels.filter((l) => l.zMm >= partingMm));
       look(levels.filter((l) => l.zMm <= partingMm).reverse());
     }
+    worst.strain += undercutStrain(m, d);
   }
-  return { ...worst, safe, grade: worst.strain <= safe.low ? "holds" : worst.strain <= safe.typical ? "close" : "bulges" };
+  // Rubber keeps its volume: a core drawn through a narrower mouth gets longer by the ratio of their areas.
+  look(
+    [...m.hollow].reverse().map((r) => ({ zMm: r.zMm, size: areaOf(r.outline) })),
+    true,
+  );
+  const known = !outerSizesOnly(m) || d.undercuts.length > 0 || !OPENING[d.opening].stretches;
+  const grade: Grade = worst.strain > safe.typical ? "bulges" : worst.strain > safe.low || !known ? "close" : "holds";
+  return { ...worst, known, safe, grade };
+}
+
+/** From the far end back to the opening, the widest met so far has to pass every level: by how much each has to give. */
+function* passing(levels: readonly { zMm: number; size: number }[]): Generator<{ zMm: number; strain: number; widestAtMm: number }> {
+  let widest = levels.at(-1);
+  for (let i = levels.length - 1; i >= 0; i--) {
+    const l = levels[i]!;
+    if (!widest || l.size > widest.size) widest = l;
+    if (l.size > 0) yield { zMm: l.zMm, strain: widest.size / l.size - 1, widestAtMm: widest.zMm };
+  }
+}
+
+/** What the undercuts a person named add: the lip moves out by their depth, across the side they are on. */
+function undercutStrain(m: Body, d: MouldDecision): number {
+  const deep = (...sides: Side[]) => sides.reduce((s, side) => s + Math.max(0, ...d.undercuts.filter((u) => u.side === side).map((u) => u.depthMm)), 0);
+  return Math.max(deep("left", "right") / m.lengthMm, deep("front", "back") / m.widthMm);
+}
+
+/** Pull that two hands manage, N: workshop practice for prying and peeling, about the weight of 40 kg. */
+export const HANDS_N = 400;
+
+/**
+ * What it takes to hold a mould open over its widest, N, all round: hoop stress E·ε over the wall, 2π·E·t·∫ε dz [thin rings]. From soft
+ * to stiff by the rubber's spread. Soft walls of a few millimetres give; a thick block needs a slit long before it tears.
+ */
+export function openingPullN(m: Body, d: MouldDecision, layout: Layout, rubber: Rubber): Range {
+  const none = { low: 0, typical: 0, high: 0 };
+  if (!OPENING[d.opening].stretches) return none;
+  const wall = layout.kind === "block" ? layout.box.leastWallMm : layout.skinMm;
+  const parting = layout.partingAtMm === null ? null : layout.partingAtMm - layout.masterFromMm;
+  const all = m.levels.map((l) => ({ zMm: l.zMm, size: girthAt(l) }));
+  const runs = parting === null ? [all] : [all.filter((l) => l.zMm >= parting), all.filter((l) => l.zMm <= parting).reverse()];
+  const strained = Math.max(
+    ...runs.map((run) => {
+      const at = [...passing(run)];
+      return at.slice(1).reduce((s, p, i) => s + ((p.strain + at[i]!.strain) / 2) * Math.abs(p.zMm - at[i]!.zMm), 0);
+    }),
+  );
+  const young = youngRange(rubber.shoreA);
+  const pull = (e: number) => 2 * Math.PI * e * wall * strained;
+  return { low: pull(young.low), typical: pull(young.typical), high: pull(young.high) };
 }
 
 /** The stretch of a laid-out mould, its parting taken from the layout. */

@@ -44,6 +44,16 @@ export const SKIN_FIELDS = {
   sections: { label: "Sections", dimension: "count", min: 1, max: 8, whole: true },
 } as const satisfies Fields;
 
+/** How a putty skin is pressed on. */
+export const PUTTY_FIELDS = {
+  layerMm: size("Each layer", "a layer of putty", 40, { min: 1 }),
+  layers: { label: "Layers in all", what: "layers", dimension: "count", min: 1, max: 8, whole: true },
+  padMm: { label: "Extra on high points", what: "extra rubber", dimension: "length", min: 0, max: 50 },
+  /** What two hands press in a minute: a workshop figure, to be replaced by the own. */
+  pressGMin: { label: "Two hands press in a minute", what: "what hands press", dimension: "mass", min: 5, max: 2000 },
+  hands: { label: "Pairs of hands", dimension: "count", min: 1, max: 20, whole: true },
+} as const satisfies Fields;
+
 /** What is decided about the mould. */
 export const MOULD_FIELDS = {
   /** Least rubber between master and box. */
@@ -129,17 +139,27 @@ export const INSERT_FIELDS = {
   fromMm: { label: "Above the back", dimension: "length", min: 0, max: 3000 },
   /** Distance of its middle from the casting's middle, along the length. */
   asideMm: { label: "Off the middle", dimension: "length", min: -1500, max: 1500 },
+  /** Goes in when so many coats are in, counted over all layers; open goes in before the casting is filled. */
+  afterCoat: { label: "After coat", what: "the coat it follows", dimension: "count", min: 1, max: 40, whole: true, open: true, empty: "before filling" },
 } as const satisfies Fields;
 
-/** A hollow casting: its wall, in so many coats, through a mouth so wide. */
-export const HOLLOW_FIELDS = {
-  shellMm: size("Wall", "the shell", 200, { min: 0.5 }),
-  coats: { label: "Coats", dimension: "count", min: 1, max: 12, whole: true },
-  mouthMm: size("Mouth", "the mouth", 3000, { min: 0.5, open: true, empty: "the open back" }),
+/** One layer of a casting. Thickness and volume both open: it fills what is left. */
+export const LAYER_FIELDS = {
+  thicknessMm: size("Thick", "a layer", 200, { open: true, empty: "what is left" }),
+  /** Used where no thickness is said, mL. */
+  volumeMl: { label: "or so much", what: "a layer", dimension: "volume", min: 0.1, above: 0, max: 1_000_000, open: true },
+  coats: { label: "Coats of it", what: "coats", dimension: "count", min: 1, max: 12, whole: true },
+  areaPct: { label: "Covers, of the face", what: "what a layer covers", dimension: "percent", min: 1, max: 100 },
+  waterPer100: { label: "Water per 100", what: "water per 100", dimension: "count", min: 0.1, above: 0, max: 400, open: true },
+  pigmentPct: { label: "Pigment", dimension: "percent", min: 0, max: 20 },
+  fibrePct: { label: "Fibre, of the mix", what: "fibre", dimension: "percent", min: 0, max: 8, open: true, empty: "as its bag says" },
+  /** Stored in minutes. */
+  waitMin: { label: "Then wait", what: "a wait", dimension: "duration", times: 60, min: 0, max: 20_160, open: true, empty: "until it no longer runs" },
 } as const satisfies Fields;
 
 /** What goes inside, as far as it is one number. */
 export const INSIDE_FIELDS = {
+  mouthMm: size("Mouth", "the mouth", 3000, { min: 0.5, open: true, empty: "the open back" }),
   /** Times a casting becomes the next master. */
   generations: { label: "Copies of copies", dimension: "count", min: 1, max: 20, whole: true, help: "1: cast straight from this master's mould" },
 } as const satisfies Fields;

@@ -1,5 +1,5 @@
-import { JACKET_MAKE, type Jacket } from "../material";
-import { areaOf, growOver, halfLength, halfWidth, type Body, type Grown } from "../body";
+import { CLOTH, JACKET_MAKE, JACKET_MIX, type Jacket } from "../material";
+import { areaOf, growOver, halfLength, halfWidth, outerSizesOnly, type Body, type Grown } from "../body";
 import type { BoxPlan } from "./box";
 import type { MouldDecision, Undercut } from "./decision";
 import type { Side } from "./choices";
@@ -24,6 +24,31 @@ export interface JacketPlan {
   outside: Grown | null;
   /** Length of timber in its frame, mm; 0 where there is none. */
   timberMm: number;
+  /** What is mixed for it, g, a tenth of it for the bucket; and the cloth: layers, area of one, and the strip they are cut from. */
+  mix: readonly { name: string; massG: number }[];
+  cloth: { label: string; layers: number; areaMm2: number; stripMm: number; stripWideMm: number } | null;
+}
+
+/** What stays in the bucket and on the tools. */
+const BUCKET = 0.1;
+
+/** What a jacket of so many mL, without its timber, is mixed and laid up from. */
+export function jacketStuff(jacket: Exclude<Jacket, "none">, shellMl: number, thicknessMm: number): Pick<JacketPlan, "mix" | "cloth"> {
+  const { perMl, parts, cloth } = JACKET_MIX[jacket];
+  const massG = shellMl * perMl * (1 + BUCKET);
+  const kind = cloth && CLOTH[cloth];
+  const areaMm2 = thicknessMm > 0 ? (shellMl * 1000) / thicknessMm : 0;
+  const layers = kind ? Math.max(kind.least, Math.round(thicknessMm / kind.layerMm)) : 0;
+  return {
+    mix: parts.map((p) => ({ name: p.name, massG: massG * p.share })),
+    cloth: kind && {
+      label: kind.label,
+      layers,
+      areaMm2,
+      stripMm: (layers * areaMm2 * (1 + kind.lap)) / kind.stripMm,
+      stripWideMm: kind.stripMm,
+    },
+  };
 }
 
 /** Hollows shallower than this the skin gives way over, mm. */
@@ -100,7 +125,10 @@ const costOf = (massG: number, d: MouldDecision): number | null => (d.jacketPric
 export function aroundSkin(m: Body, d: MouldDecision, jacket: Exclude<Jacket, "none">, skinMm: number, outside: Grown, seamMm: number): JacketPlan {
   const make = JACKET_MAKE[jacket];
   const t = d.jacketMm ?? make.thicknessMm;
-  const { parts, why } = jacketParts(waistOf(m, outside), d.undercuts);
+  const { parts, why } =
+    outerSizesOnly(m) && d.undercuts.length === 0
+      ? { parts: 2, why: "Its outline is not known, so it gets two halves: name its undercuts, and the parts follow them." }
+      : jacketParts(waistOf(m, outside), d.undercuts);
   const grown = growOver(m, skinMm + t);
   const seam = seamMm + (Math.PI / 2) * (skinMm + t);
   const block = jacket === "plaster-block";
@@ -135,6 +163,8 @@ export function aroundSkin(m: Body, d: MouldDecision, jacket: Exclude<Jacket, "n
     boltsAtMm,
     outside: grown,
     timberMm,
+    // Boards behind a block need nothing mixed; a frame behind a skin stands on its thin shell.
+    ...jacketStuff(jacket, volumeMl - timberMl, framed ? FRAME_SHELL_MM : t),
   };
 }
 
@@ -173,5 +203,6 @@ export function aroundBlock(box: BoxPlan, heightMm: number, turnedOver: boolean,
     boltsAtMm: jacket === "timber" ? [] : boltsAtMm,
     outside: null,
     timberMm: 0,
+    ...(jacket === "timber" ? { mix: [], cloth: null } : jacketStuff(jacket, volumeMl, t)),
   };
 }

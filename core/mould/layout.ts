@@ -91,7 +91,15 @@ function layOutBlock(m: Body, d: MouldDecision, kind: BlockOpening, stock: BoxSt
     });
   }
   const base = kind.base ? d.baseMm : 0;
-  const partingOnMaster = d.partingMm ?? m.widestMm;
+  // Where nobody knows the outline it is parted half-way up until somebody says where it is widest.
+  const partingOnMaster = d.partingMm ?? (outerSizesOnly(m) ? m.heightMm / 2 : m.widestMm);
+  if (kind.base && d.partingMm === null && outerSizesOnly(m))
+    warnings.push({
+      code: "parting-not-known",
+      step: "opening",
+      path: "mould.partingMm",
+      message: `How high is it widest? Only its outer sizes are known, so half-way up, ${mm(m.heightMm / 2)}, stands in until you say.`,
+    });
   if (kind.base && partingOnMaster > m.heightMm) {
     problems.push({
       code: "parting-above-master",

@@ -5,12 +5,16 @@ import {
   backing,
   buildOrder,
   bulgeOf,
+  coresOf,
+  cutPlanOf,
   headOf,
   layOutMould,
   leastPanel,
   leastStandingWall,
+  openingPullN,
   panelBow,
   strengthDefault,
+  stretchIn,
   toleranceOf,
   wallsOf,
 } from ".";
@@ -139,6 +143,7 @@ export const operations: readonly Operation[] = [
       lengthMm: positive("the length").max(3000),
       heightMm: positive("the height").max(3000),
       depthMm: positive("the depth of liquid").max(3000),
+      fromMm: z.number().min(0).max(3000).default(0).describe("height of what it stands on: clay, or the first half"),
       liquidGMl: positive("the liquid's density").max(25).default(1.1),
       toleranceMm: positive("the tolerance").max(50).default(1),
       strapN: positive("a strap's load").max(20_000).default(150),
@@ -154,6 +159,53 @@ export const operations: readonly Operation[] = [
         strapsAtMm: [...b.straps],
         strapPullN: b.pullN,
         enough: b.enough,
+      };
+    },
+  ),
+
+  define(
+    "mould.demould",
+    "What it takes to let go: stretch, the pull in newtons, cuts and cores",
+    z.strictObject({
+      master: Master,
+      mould: Mould.prefault({}),
+      rubberId,
+      plugRubberId: z.string().nullable().default(null),
+      fillGMl: positive("the fill's density").max(25).default(1.6),
+    }),
+    z.object({
+      strain: z.number().describe("share the opening, or the core, has to stretch"),
+      known: z.boolean().describe("false where only outer sizes are known and no undercut is named"),
+      core: z.boolean().describe("true where it is the rubber in a hollow that has to pass its mouth"),
+      safe: z.object({ low: z.number(), typical: z.number() }),
+      grade: z.enum(["holds", "close", "bulges"]),
+      narrowAtMm: z.number(),
+      widestAtMm: z.number(),
+      pullN: Span.describe("all round, to hold it open over its widest"),
+      cut: z.object({ where: z.string(), lengthMm: z.number(), needMm: z.number(), stepMm: z.number(), depthMm: z.number() }).nullable(),
+      cores: z.array(
+        z.object({
+          name: z.string(),
+          diameterMm: z.number(),
+          lengthMm: z.number(),
+          sagMm: z.number(),
+          pullStrain: z.number(),
+          grade: z.enum(["holds", "close", "bulges"]),
+        }),
+      ),
+    }),
+    (i, catalogue) => {
+      const m = measure(i.master);
+      const rubber = find(catalogue.rubbers, i.rubberId, "rubberId");
+      const plug = i.plugRubberId === null ? null : find(catalogue.rubbers, i.plugRubberId, "plugRubberId");
+      const laid = layOutMould(m, i.mould, null);
+      if (!laid.ok) throw new OperationFault(laid.problems.map((p) => ({ path: p.path, message: say(p.message, "metric") })));
+      const stretch = stretchIn(i.mould, m, laid.layout, rubber.elongationPct);
+      return {
+        ...stretch,
+        pullN: openingPullN(m, i.mould, laid.layout, rubber),
+        cut: cutPlanOf(m, i.mould, laid.layout, stretch),
+        cores: coresOf(m, i.mould, rubber, plug, i.fillGMl),
       };
     },
   ),

@@ -64,26 +64,29 @@ export function buildOrder(d: MouldDecision, layout: Layout, jacket: Jacket): Bu
   add("board", "box", kind.boardStep(layout.flange ? mm(layout.flange.widthMm) : null));
   layout.pours.forEach((c, i) => {
     const how = c.edges
-      ? "Build up high points, edges and flanges, and smooth the outside with a wet glove so that it seats in its jacket."
+      ? `${layout.pours.at(-1)?.section ? `Section ${c.section + 1}: b` : "B"}uild up high points, edges and flanges, and smooth the outside with a wet glove so that it seats in its jacket.`
       : kind.pressed
         ? `${c.name}: press it on from the bottom up with wet hands, ${mm(c.thicknessMm)} thick, no folds.`
-        : `${c.name}, ${mm(c.thicknessMm)}, ${c.tinted ? "tinted" : "plain"}${c.thickened ? ", thickened" : ""}${c.cloth ? ", with reinforcing cloth laid in" : ""}${i === 0 ? ": worked into every detail with a soft brush" : ""}.`;
+        : `${c.name}, ${mm(c.thicknessMm)}, ${c.tinted ? "tinted" : "plain"}${c.thickened ? ", thickened" : ""}${c.cloth ? ", with reinforcing cloth laid in" : ""}${i === 0 || layout.pours[i - 1]?.closes ? ": worked into every detail with a soft brush" : ""}.`;
+    const begins = i > 0 && layout.pours[i - 1]?.closes === true;
+    if (begins)
+      add(
+        `section-${c.section}`,
+        "rubber",
+        `Take the fence away${c.section < d.skin.sections - 1 ? ", set it up along the next seam" : ""}, and clean the edge.`,
+        { waits: cured },
+      );
     add(`coat-${i}`, "rubber", how, {
       pour: i,
-      release: i === 0 ? ["The master", ...(layout.flange ? ["The clay fence"] : [])] : [],
-      waits: i === 0 ? null : "until the coat before is tacky but leaves nothing on a gloved finger",
+      release:
+        i === 0
+          ? ["The master", ...(layout.flange ? ["The clay fence"] : [])]
+          : begins
+            ? ["The master, where it is bare", "The flange of the section before: fresh silicone bonds to it"]
+            : [],
+      waits: i === 0 || begins ? null : "until the coat before is tacky but leaves nothing on a gloved finger",
     });
   });
-  if (layout.flange)
-    add(
-      "second-side",
-      "rubber",
-      `Take the fence away and lay the other ${d.skin.sections === 2 ? "section" : "sections"} against the first, coat by coat as before.`,
-      {
-        release: ["The first section's flange: fresh silicone bonds to it"],
-        waits: cured,
-      },
-    );
   if (jacket !== "none") jacketSteps(add, layout, jacket, cured);
   add("free", "out", kind.free(false).what, { waits: jacket === "none" ? cured : "until the jacket has set hard" });
   return steps;

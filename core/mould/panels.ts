@@ -10,8 +10,9 @@ const SHEET_POISSON = 0.3;
 export interface PressedPanel {
   lengthMm: number;
   heightMm: number;
-  /** Depth of liquid against it, and its density, g/mL. */
+  /** Depth of liquid against it, the height it stands on (clay, or rubber that has cured; 0 unless said), and its density, g/mL. */
   depthMm: number;
+  fromMm?: number;
   liquidGMl: number;
 }
 
@@ -24,11 +25,18 @@ export interface PanelBow {
 const pressure = (gMl: number, depthMm: number) => (gMl * GRAVITY * Math.max(0, depthMm)) / 1e6;
 
 function bay(p: PressedPanel, fromMm: number, toMm: number, thicknessMm: number, top: Edge, sides: Edge): number {
-  const wet = Math.min(toMm, p.depthMm);
-  if (wet <= fromMm) return 0;
+  const base = p.fromMm ?? 0;
+  const surface = base + p.depthMm;
+  const [low, wet] = [Math.max(fromMm, base), Math.min(toMm, surface)];
+  if (wet <= low) return 0;
   return plateBow(
     { widthMm: p.lengthMm, heightMm: toMm - fromMm, thicknessMm, youngMPa: 1, poisson: SHEET_POISSON, bottom: "hinged", top, sides },
-    { bottomMPa: pressure(p.liquidGMl, p.depthMm - fromMm), topMPa: pressure(p.liquidGMl, p.depthMm - wet), toMm: wet - fromMm },
+    {
+      bottomMPa: pressure(p.liquidGMl, surface - low),
+      topMPa: pressure(p.liquidGMl, surface - wet),
+      fromMm: low - fromMm,
+      toMm: wet - fromMm,
+    },
   ).mostMm;
 }
 
@@ -92,7 +100,7 @@ const MOST_STRAPS = 6;
 export function backing(p: PressedPanel, thicknessMm: number, modulusMPa: Range, toleranceMm: number, strapN: number, fewest = 0): Backing {
   let last: Backing | null = null;
   for (let n = fewest; n <= MOST_STRAPS; n++) {
-    const straps = n === 0 ? [] : strapHeights(n, Math.min(p.depthMm, p.heightMm));
+    const straps = n === 0 ? [] : strapHeights(n, Math.min(p.depthMm, p.heightMm)).map((z) => z + (p.fromMm ?? 0));
     const bow = panelBow(p, thicknessMm, modulusMPa, straps);
     const pullN = n === 0 ? 0 : strapPullN(n, p);
     last = { straps, pullN, bow, enough: bow.mostMm.typical <= toleranceMm && pullN <= strapN };
@@ -135,13 +143,15 @@ export function hoopOf(radiusMm: number, depthMm: number, liquidGMl: number, sto
   };
 }
 
-/** The longest side of a rectangular box under its deepest pour. */
-export const pressedSide = (layout: BlockLayout, liquidGMl: number): PressedPanel => ({
-  lengthMm: Math.max(layout.box.lengthMm, layout.box.widthMm),
-  heightMm: layout.wallHeightMm,
-  depthMm: Math.max(...layout.pours.filter((p) => !p.plug).map((p) => p.fillLineMm - p.fromMm)),
-  liquidGMl,
-});
+/**
+ * The longest side of a rectangular box under each of its pours. A second pour stands on the first, or on its clay, high up where the
+ * side is free: it may bow the box more than a deeper one would at the bottom.
+ */
+export function pressedSides(layout: BlockLayout, liquidGMl: number): PressedPanel[] {
+  const pours = layout.pours.filter((p) => !p.plug).map((p) => ({ fromMm: p.fromMm, depthMm: p.fillLineMm - p.fromMm }));
+  const unlike = pours.filter((p, i) => pours.findIndex((q) => q.fromMm === p.fromMm && q.depthMm === p.depthMm) === i);
+  return unlike.map((p) => ({ lengthMm: Math.max(layout.box.lengthMm, layout.box.widthMm), heightMm: layout.wallHeightMm, ...p, liquidGMl }));
+}
 
 /** Mass of a box's pieces, g; null where the stock's density is not known. */
 export const boxMassG = (panels: readonly Panel[], stock: BoxStock | null): number | null =>

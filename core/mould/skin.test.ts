@@ -1,16 +1,19 @@
 import { newJob } from "../record";
-import { exposedArea, growOver, steepShare, type Body } from "../body";
+import { exposedArea, growOver, steepShare, volumeBelow, type Body } from "../body";
 import { measureMaster, type ShapeKind, type Sizes } from "../master";
 import { say } from "../quantity";
 import {
   buildOrder,
-  hollowCast,
+  layerCast,
+  layerDefault,
+  type LayerWay,
   insideDefault,
   jacketParts,
   layOutMould,
   OPENING,
   OPENINGS,
   placeInserts,
+  puttyDefault,
   sectionsOf,
   shrinkChain,
   thinnestSection,
@@ -55,8 +58,14 @@ describe("a brushed skin", () => {
     const d = decide();
     const l = skinOf(bust, d);
     expect(l.skinMm).toBeCloseTo(0.8 + 3 * 1.6, 12);
-    const coats = l.pours.filter((p) => !p.name.includes("flanges"));
-    expect(coats.map((p) => p.name)).toEqual(["Detail coat", "Coat 2", "Coat 3", "Coat 4"]);
+    // Each section its own coats, then its own edges; then the next section.
+    expect(l.pours.map((p) => p.name)).toEqual(
+      [1, 2].flatMap((n) => ["detail coat", "coat 2", "coat 3", "coat 4", "high points and flanges"].map((c) => `Section ${n}, ${c}`)),
+    );
+    expect(l.pours.map((p) => p.closes)).toEqual([false, false, false, false, true, false, false, false, false, true]);
+    const all = l.pours.filter((p) => !p.edges);
+    const coats = all.slice(0, 4).map((p, i) => ({ ...p, rubberMl: p.rubberMl + all[i + 4]!.rubberMl }));
+    expect(coats[1]!.rubberMl).toBeCloseTo(2 * all[1]!.rubberMl, 9);
     expect(coats.reduce((s, p) => s + p.rubberMl, 0)).toBeCloseTo(growOver(bust, l.skinMm).addedMl, 9);
     expect(coats.map((p) => p.tinted)).toEqual([false, true, false, true]);
     expect(coats.map((p) => p.cloth)).toEqual([false, true, true, false]);
@@ -79,17 +88,50 @@ describe("a brushed skin", () => {
     expect(l.flange!.keysAtMm).toHaveLength(2);
     expect(skinOf(drum, decide({ opening: "glove" })).flange).toBeNull();
     // Skirt and flanges, in the last pour: (300 + girth)·width + π·width², thick as the skin, and the pad over the top.
-    const edges = l.pours.at(-1)!.rubberMl;
+    const edges = l.pours.filter((p) => p.edges).reduce((s, p) => s + p.rubberMl, 0);
     const skirt = (300 + Math.PI * 100) * 30 + Math.PI * 900;
     const pad = 3 * (Math.PI * 2500 + Math.PI * 100 * (100 / 6));
     expect(edges).toBeCloseTo((skirt * l.skinMm + pad) / 1000, -1);
   });
 
-  it("fills the valleys of a relief", () => {
-    const tile = measure("plaque", { lengthMm: 120, widthMm: 120, heightMm: 12, reliefMm: 6, coveragePct: 45 });
-    const l = skinOf(tile, decide({ opening: "panel" }));
-    const coats = l.pours.slice(0, 4).reduce((s, p) => s + p.rubberMl, 0);
-    expect(coats - growOver(tile, l.skinMm).addedMl).toBeCloseTo((120 * 120 * 6 * 0.55) / 1000, 6);
+  it("follows a relief on what it covers, and does not fill it up: a panel of 74 × 36 in takes some 37 lb, not 275", () => {
+    const panel = measure("plaque", { lengthMm: 1880, widthMm: 914, heightMm: 30, reliefMm: 120, coveragePct: 45 });
+    const r = laid(panel, decide({ opening: "panel" }));
+    const l = r.layout as SkinLayout;
+    const coats = l.pours.filter((p) => !p.edges).reduce((s, p) => s + p.rubberMl, 0);
+    // Its own covered area by its thickness, and what the edges round.
+    expect(coats / ((l.exposedMm2 * l.skinMm) / 1000)).toBeGreaterThan(0.98);
+    expect(coats / ((l.exposedMm2 * l.skinMm) / 1000)).toBeLessThan(1.05);
+    const lb = (l.rubberMl * 1.1) / 453.6;
+    expect(lb).toBeGreaterThan(30);
+    expect(lb).toBeLessThan(60);
+    expect(r.warnings.map((w) => w.code)).toContain("relief-on-its-area");
+  });
+
+  it("goes over the rim of an open vessel, not over its mouth", () => {
+    const bowl = measure("vessel", { bottomMm: 120, topMm: 120, heightMm: 80, wallMm: 6, floorMm: 6 });
+    const t = 4;
+    const grown = growOver(bowl, t).addedMl;
+    // Outside wall and its rounded foot on the board are upright; the rim an annulus with two quarter rounds; inside wall and floor.
+    const outer = Math.PI * ((60 + t) ** 2 - 60 ** 2) * 80;
+    const rim = Math.PI * (60 ** 2 - 54 ** 2) * t;
+    const round = (R: number, sign: 1 | -1) => 2 * Math.PI * ((Math.PI / 4) * t * t * R + (sign * t ** 3) / 3);
+    const inner = Math.PI * (54 ** 2 - (54 - t) ** 2) * (80 - 6 - t) + Math.PI * 54 ** 2 * t;
+    expect(grown / ((outer + rim + round(60, 1) + round(54, -1) + inner) / 1000)).toBeCloseTo(1, 2);
+  });
+
+  it("a glove has a lip on the board and no cloth, for it turns inside out", () => {
+    const l = skinOf(drum, decide({ opening: "glove" }));
+    expect(l.pours.every((p) => !p.cloth)).toBe(true);
+    const lip = (Math.PI * 100 * 30 + Math.PI * 900) * l.skinMm;
+    const pad = 3 * (Math.PI * 2500 + Math.PI * 100 * (100 / 6));
+    expect(l.pours.at(-1)!.rubberMl).toBeCloseTo((lip + pad) / 1000, -1);
+  });
+
+  it("putty has layers of its own, not those of a brush", () => {
+    const l = skinOf(drum, decide({ opening: "putty", putty: { ...puttyDefault, layers: 3, layerMm: 4 } }));
+    expect(l.skinMm).toBe(12);
+    expect(l.pours.filter((p) => !p.edges && p.section === 0).map((p) => p.thicknessMm)).toEqual([4, 4, 4]);
   });
 
   it("warns of thick coats, a thin skin, and a skin without its jacket", () => {
@@ -185,10 +227,32 @@ describe("the order of work", () => {
       order.forEach((s) => s.after.forEach((id) => expect(order.some((o) => o.id === id)).toBe(true)));
       expect(new Set(order.map((s) => s.id)).size).toBe(order.length);
       if (OPENING[opening].halves) expect(order.find((s) => s.id === "second")!.release.join()).toMatch(/first half's rubber/i);
-      if (layout.kind === "skin" && layout.flange) expect(order.find((s) => s.id === "second-side")!.release.join()).toMatch(/flange/);
+      if (layout.kind === "skin" && layout.flange)
+        expect(order.find((s) => s.pour === layout.pours.findIndex((p) => p.kind === "coat" && p.section === 1))!.release.join()).toMatch(/flange/);
       if (jacket === "plaster") expect(order.filter((s) => s.id.startsWith("jacket")).length).toBe(layout.jacket!.parts);
       expect(order.at(-1)!.at).toBe("out");
     }
+  });
+});
+
+describe("a jacket's stuff", () => {
+  const jacketOf = (jacket: Exclude<Jacket, "none">) => laid(drum, decide(), jacket).layout.jacket!;
+  it("plaster is powder and water for its volume at 70 to 100, a tenth more for the bucket, and cloth by area and layers", () => {
+    const j = jacketOf("plaster");
+    const [water, powder] = j.mix;
+    expect(water!.massG / powder!.massG).toBeCloseTo(0.7, 9);
+    // Each gram of powder with its water takes 1/2.65 + 0.70 mL.
+    expect((powder!.massG * (1 / 2.65 + 0.7)) / (j.volumeMl * 1.1)).toBeCloseTo(1, 2);
+    expect(j.cloth!.layers).toBe(3);
+    expect(j.cloth!.stripMm * j.cloth!.stripWideMm).toBeCloseTo(3 * j.cloth!.areaMm2 * 1.25, 6);
+  });
+
+  it("resin carries its hardener, putty its two parts, and boards behind a block nothing at all", () => {
+    const resin = jacketOf("polyester-resin").mix;
+    expect(resin[1]!.massG / resin[0]!.massG).toBeCloseTo(0.02, 9);
+    const putty = jacketOf("epoxy-putty").mix;
+    expect(putty[0]!.massG).toBeCloseTo(putty[1]!.massG, 9);
+    expect(laid(drum, decide({ opening: "open" }), "timber").layout.jacket!.mix).toEqual([]);
   });
 });
 
@@ -217,30 +281,37 @@ describe("loose plugs", () => {
 
 describe("what goes inside", () => {
   it("rods displace their volume and weigh as steel", () => {
-    const { placed, warnings } = placeInserts([{ kind: "rod", diameterMm: 10, lengthMm: 80, count: 3, upright: true, fromMm: 10, asideMm: 0 }], drum);
+    const { placed, warnings } = placeInserts(
+      [{ kind: "rod", diameterMm: 10, lengthMm: 80, count: 3, upright: true, fromMm: 10, asideMm: 0, afterCoat: null }],
+      drum,
+    );
     expect(placed[0]!.volumeMl).toBeCloseTo((3 * (Math.PI / 4) * 100 * 80) / 1000, 9);
     expect(placed[0]!.massG).toBeCloseTo(placed[0]!.volumeMl * 7.85, 9);
     expect(warnings).toEqual([]);
-    const long = placeInserts([{ kind: "rod", diameterMm: 10, lengthMm: 95, count: 1, upright: true, fromMm: 10, asideMm: 0 }], drum);
+    const long = placeInserts([{ kind: "rod", diameterMm: 10, lengthMm: 95, count: 1, upright: true, fromMm: 10, asideMm: 0, afterCoat: null }], drum);
     expect(say(long.warnings[0]!.message, "metric")).toMatch(/does not fit/);
-    const near = placeInserts([{ kind: "rod", diameterMm: 10, lengthMm: 50, count: 1, upright: true, fromMm: 10, asideMm: 42 }], drum);
+    const near = placeInserts([{ kind: "rod", diameterMm: 10, lengthMm: 50, count: 1, upright: true, fromMm: 10, asideMm: 42, afterCoat: null }], drum);
     expect(say(near.warnings[0]!.message, "metric")).toMatch(/3 mm of cast beside it/);
   });
 
-  it("a hollow casting checks its mouth against the way it is made", () => {
-    const inside = (way: "roll" | "tip" | "layup", mouthMm: number | null) => ({ ...insideDefault, hollow: { way, shellMm: 10, coats: 2, mouthMm } });
+  it("a layered casting checks its mouth against the way it is made", () => {
+    const inside = (way: LayerWay, mouthMm: number | null) => ({ ...insideDefault, layers: [{ ...layerDefault, way, thicknessMm: 5, coats: 2 }], mouthMm });
     const open = decide({ opening: "open" });
-    const rolled = hollowCast(drum, open, inside("roll", null), drum.volumeMl)!;
-    if (!rolled.hollow) throw new Error("not hollow");
+    const rolled = layerCast(drum, open, inside("rolled", null), drum.volumeMl)!;
     expect(rolled.warnings).toEqual([]);
-    expect(rolled.hollow.mouthMm).toBe(80);
-    expect(rolled.hollow.chargeMl).toBeCloseTo((rolled.hollow.shellMl / 2) * 1.3, 9);
-    expect(say(hollowCast(drum, open, inside("layup", null), drum.volumeMl)!.warnings[0]!.message, "metric")).toMatch(/mouth is 80 mm; .* wants about 100 mm/);
-    const tipped = hollowCast(drum, decide({ opening: "twoPart" }), inside("tip", 20), drum.volumeMl)!;
-    if (!tipped.hollow) throw new Error("not hollow");
-    expect(tipped.hollow.backMl).toBeCloseTo(drum.volumeMl - tipped.hollow.shellMl / 2, 9);
-    expect(hollowCast(drum, decide({ opening: "twoPart" }), inside("tip", null), drum.volumeMl)!.warnings).toHaveLength(1);
-    expect(hollowCast(drum, open, insideDefault, drum.volumeMl)).toBeNull();
+    expect(rolled.cast!.mouthMm).toBe(80);
+    const [first, second] = rolled.cast!.coats;
+    expect(first!.potMl).toBeCloseTo(first!.staysMl * 1.3, 9);
+    // Further in, the same thickness takes less.
+    expect(second!.staysMl).toBeLessThan(first!.staysMl);
+    expect(first!.staysMl + second!.staysMl).toBeCloseTo(rolled.cast!.inner.shellMl, 9);
+    expect(say(layerCast(drum, open, inside("laid", null), drum.volumeMl)!.warnings[0]!.message, "metric")).toMatch(/mouth is 80 mm; .* wants about 100 mm/);
+    const closed = decide({ opening: "twoPart" });
+    const tipped = layerCast(drum, closed, inside("back", 20), drum.volumeMl)!.cast!;
+    expect(tipped.coats[0]!.potMl).toBeCloseTo(drum.volumeMl, 9);
+    expect(tipped.coats[1]!.potMl).toBeCloseTo(drum.volumeMl - tipped.coats[0]!.staysMl, 9);
+    expect(layerCast(drum, closed, inside("back", null), drum.volumeMl)!.warnings).toHaveLength(1);
+    expect(layerCast(drum, open, insideDefault, drum.volumeMl)).toBeNull();
   });
 
   it("a prism held level bends most at its back; a neck is where a heavy head breaks", () => {
@@ -276,18 +347,13 @@ describe("what goes inside", () => {
     const expected = (0.5 * 1.6e-3 * 9.80665e-3 * Math.PI * (40 ** 2 - 34 ** 2) * 192 ** 2) / ring;
     expect(thin.stressMPa / expected).toBeGreaterThan(0.85);
     expect(thin.stressMPa / expected).toBeLessThan(1.1);
-    const again = hollowCast(
-      vessel,
-      decide({ opening: "open" }),
-      { ...insideDefault, hollow: { way: "roll", shellMm: 5, coats: 2, mouthMm: null } },
-      vessel.volumeMl,
-    )!;
-    expect(again.hollow).toBeNull();
+    const again = layerCast(vessel, decide({ opening: "open" }), { ...insideDefault, layers: [{ ...layerDefault, thicknessMm: 5 }] }, vessel.volumeMl)!;
+    expect(again.cast).toBeNull();
     expect(again.warnings[0]!.message).toMatch(/hollow of its own already/);
   });
 
   it("sections add up to the piece, and cuts outside it are no cuts", () => {
-    const s = sectionsOf(bust, [120, 60, 999]);
+    const s = sectionsOf(bust, [120, 60, 999], null, []);
     expect(s.map((x) => [x.fromMm, x.toMm])).toEqual([
       [0, 60],
       [60, 120],
@@ -295,6 +361,17 @@ describe("what goes inside", () => {
     ]);
     expect(s.reduce((sum, x) => sum + x.volumeMl, 0)).toBeCloseTo(bust.volumeMl, 9);
     expect(s[2]!.jointMm2).toBeNull();
+  });
+
+  it("sections of a shell add up to the shell, and one that is cast solid to all of it", () => {
+    const open = decide({ opening: "open" });
+    const inside = { ...insideDefault, layers: [{ ...layerDefault, thicknessMm: 6 }] };
+    const shell = layerCast(bust, open, inside, bust.volumeMl)!.cast!;
+    const hollow = sectionsOf(bust, [60, 120], shell, []);
+    expect(hollow.reduce((sum, x) => sum + x.volumeMl, 0)).toBeCloseTo(shell.inner.shellMl, 6);
+    const solid = sectionsOf(bust, [60, 120], shell, [0]);
+    expect(solid[0]!.volumeMl).toBeCloseTo(volumeBelow(bust, 60), 9);
+    expect(solid[1]!.volumeMl).toBeCloseTo(hollow[1]!.volumeMl, 9);
   });
 
   it("shrinks by the product of its links: ten copies at 0.5 % come out 4.9 % small, wax and bronze on top", () => {

@@ -23,6 +23,9 @@ export interface CoatPour {
   thickened: boolean;
   /** The build-up on edges and high points, after all coats. */
   edges: boolean;
+  /** Which section of the mould it belongs to, from 0, and whether that section is done with it and has to cure before the next. */
+  section: number;
+  closes: boolean;
 }
 
 /** Flanges along every parting of a sectional skin, mm. */
@@ -72,26 +75,30 @@ export function layOutSkin(m: Body, d: MouldDecision, kind: SkinOpening, jacket:
   const { skin } = d;
   const warnings: MouldProblem[] = [];
   const { pressed } = kind;
-  const depths = Array.from({ length: skin.coats }, (_, i) => skin.firstMm + i * skin.coatMm);
+  const depths = pressed
+    ? Array.from({ length: d.putty.layers }, (_, i) => (i + 1) * d.putty.layerMm)
+    : Array.from({ length: skin.coats }, (_, i) => skin.firstMm + i * skin.coatMm);
   const skinMm = depths.at(-1) ?? skin.firstMm;
+  const coats = depths.length;
+  const padMm = pressed ? d.putty.padMm : skin.padMm;
   const steep = steepShare(m);
-  // Valleys of a relief fill up as the skin thickens; their walls are not in its outline.
-  const valleys = m.reliefMm === null ? 0 : (m.lengthMm * m.widthMm * m.heightMm) / 1000 - m.volumeMl;
   const grown = depths.map((t) => growOver(m, t));
-  const pours: CoatPour[] = grown.map((g, i) => {
-    const rubberMl = g.addedMl - (grown[i - 1]?.addedMl ?? 0) + valleys * (((depths[i] ?? 0) - (depths[i - 1] ?? 0)) / skinMm);
+  const whole = grown.map((g, i): CoatPour => {
+    const rubberMl = g.addedMl - (grown[i - 1]?.addedMl ?? 0);
     const thickened = !pressed && skin.thickened && i > 0;
     const runs = pressed ? 0 : (skin.runOffPct / 100) * steep * (thickened ? THICKENED_RUNS : 1);
     return {
       kind: "coat",
-      name: pressed ? (skin.coats === 1 ? "Pressed skin" : `Layer ${i + 1}`) : i === 0 ? "Detail coat" : `Coat ${i + 1}`,
+      name: pressed ? (coats === 1 ? "Pressed skin" : `Layer ${i + 1}`) : i === 0 ? "Detail coat" : `Coat ${i + 1}`,
       rubberMl,
       runOffMl: rubberMl * runs,
       thicknessMm: (depths[i] ?? 0) - (depths[i - 1] ?? 0),
       tinted: i % 2 === 1,
-      cloth: !pressed && skin.coats >= 3 && i > 0 && i < skin.coats - 1,
+      cloth: !pressed && kind.cloth && coats >= 3 && i > 0 && i < coats - 1,
       thickened,
       edges: false,
+      section: 0,
+      closes: false,
     };
   });
 
@@ -102,20 +109,34 @@ export function layOutSkin(m: Body, d: MouldDecision, kind: SkinOpening, jacket:
   // A skirt on the board keeps the foot true.
   const skirtMm2 = !kind.skirt ? 0 : foot * skin.flangeMm + Math.PI * skin.flangeMm ** 2;
   const edgesMl = (((flange?.lengthMm ?? 0) * skin.flangeMm + skirtMm2) * skinMm) / 1000;
-  const padMl = (skin.padMm * highPoints(m)) / 1000;
+  const padMl = (padMm * highPoints(m)) / 1000;
   if (edgesMl + padMl > 0) {
-    pours.push({
+    whole.push({
       kind: "coat",
       name: pressed ? "Flanges and edges" : "High points and flanges",
       rubberMl: edgesMl + padMl,
       runOffMl: 0,
-      thicknessMm: skin.padMm,
-      tinted: pours.length % 2 === 1,
+      thicknessMm: padMm,
+      tinted: whole.length % 2 === 1,
       cloth: false,
       thickened: !pressed,
       edges: true,
+      section: 0,
+      closes: false,
     });
   }
+  // Each section is laid on coat by coat and cures before the next is laid against it: its own grams, in the order of work.
+  const parts = Math.max(1, seams);
+  const pours = Array.from({ length: parts }, (_, section) =>
+    whole.map((p, i): CoatPour => ({
+      ...p,
+      name: parts > 1 ? `Section ${section + 1}, ${p.name.toLowerCase()}` : p.name,
+      rubberMl: p.rubberMl / parts,
+      runOffMl: p.runOffMl / parts,
+      section,
+      closes: i === whole.length - 1,
+    })),
+  ).flat();
 
   const outside = grown.at(-1) ?? growOver(m, skinMm);
   if (kind.jacket === "needed" && jacket === "none")
@@ -138,6 +159,13 @@ export function layOutSkin(m: Body, d: MouldDecision, kind: SkinOpening, jacket:
       step: "opening",
       path: "mould.skin",
       message: `Brushed coats of more than ${mm(3)} slide off, and a first coat of more than ${mm(1.5)} traps air in the detail: make them thinner and more of them.`,
+    });
+  if (m.reliefMm !== null)
+    warnings.push({
+      code: "relief-on-its-area",
+      step: "opening",
+      path: "mould.skin",
+      message: `The skin follows the relief and is reckoned on what it covers; walls of deep relief come on top, and narrow valleys fill up. Have some more ready, at most ${quote(Math.min((m.lengthMm * m.widthMm * m.heightMm) / 1000 - m.volumeMl, (m.lengthMm * m.widthMm * skinMm) / 1000), "volume")}.`,
     });
   if (outerSizesOnly(m))
     warnings.push({

@@ -17,6 +17,7 @@ import {
   layOutMould,
   leastPanel,
   leastStandingWall,
+  openingPullN,
   panelBow,
   strapHeights,
   strapPullN,
@@ -200,6 +201,57 @@ describe("letting go", () => {
     expect(stretchOf(cone, decide({ opening: "skin" }), null, elongation).strain).toBe(0);
     // Parted too low, the upper half still has to pass its own narrow place.
     expect(stretchOf(cone, decide({ opening: "twoPart" }), 25, elongation).strain).toBeCloseTo(90 / 75 - 1, 2);
+  });
+
+  it("a vessel that narrows inside keeps its core: 67 mm behind a mouth of 30 has to draw out fivefold", () => {
+    // Foot 80, rim 40, wall 5: inside 70 at the foot falls to 30 at the rim; the floor is 5 up.
+    const jar = measure("vessel", { bottomMm: 80, topMm: 40, heightMm: 80, wallMm: 5, floorMm: 6 });
+    const s = stretchOf(jar, decide({ opening: "twoPart" }), 0, elongation);
+    const floor = 70 - (40 * 6) / 80;
+    expect(s.core).toBe(true);
+    expect(s.strain).toBeCloseTo((floor / 30) ** 2 - 1, 1);
+    expect(s.grade).toBe("bulges");
+    // One that widens to its mouth lets its core go.
+    expect(stretchOf(measure("vessel", { bottomMm: 60, topMm: 90, heightMm: 80, wallMm: 5, floorMm: 6 }), decide(), null, elongation).core).toBe(false);
+  });
+
+  it("of a piece of which only outer sizes are known nobody can say, until undercuts are named; then they count", () => {
+    const skull = measure("displaced", { volumeMl: 500, readingMl: 5, lengthMm: 120, widthMm: 100, heightMm: 90 });
+    const mute = stretchOf(skull, decide(), null, elongation);
+    expect([mute.known, mute.grade]).toEqual([false, "close"]);
+    const told = stretchOf(
+      skull,
+      decide({
+        undercuts: [
+          { side: "left", depthMm: 12 },
+          { side: "right", depthMm: 6 },
+          { side: "front", depthMm: 5 },
+        ],
+      }),
+      null,
+      elongation,
+    );
+    expect(told.known).toBe(true);
+    expect(told.strain).toBeCloseTo(18 / 120, 9);
+  });
+
+  it("holding a block open is pulled at in newtons: half as wide again, 12 mm thick, some 1.7 kN for 50 mm of height", () => {
+    // A step: 50 mm of neck under a head half as wide again.
+    const head = measure("turned", {}, [
+      { zMm: 0, radiusMm: 30 },
+      { zMm: 50, radiusMm: 30 },
+      { zMm: 50.01, radiusMm: 45 },
+      { zMm: 80, radiusMm: 45 },
+    ]);
+    const d = decide({ wallMm: 12, box: "outline" });
+    const r = { ...rubber, shoreA: { low: 25, typical: 25, high: 25 } };
+    const wall = lay(head, d);
+    const t = wall.kind === "block" ? wall.box.leastWallMm : 0;
+    const pull = openingPullN(head, d, wall, r);
+    expect(pull.typical / (2 * Math.PI * youngFromShoreA(25) * 0.5 * t * 50)).toBeCloseTo(1, 1);
+    expect(pull.typical).toBeGreaterThan(1500);
+    expect(openingPullN(head, decide({ ...d, opening: "skin" }), wall, r).typical).toBe(0);
+    expect(openingPullN(measure("frustum", { bottomMm: 90, topMm: 60, heightMm: 50 }), d, wall, r).typical).toBeCloseTo(0, 9);
   });
 
   it("a slit as long as asked lets the widest pass at the safe stretch, and a whole block is cut all round", () => {

@@ -1,6 +1,6 @@
-import { plateBow, PROFILE_STEPS, RUBBER_POISSON, tubeBulge, youngRange, type Bow, type TubeLevel } from "../elastic";
+import { ovalBow, plateBow, PROFILE_STEPS, RUBBER_POISSON, tubeBulge, youngRange, type Bow, type TubeLevel } from "../elastic";
 import type { Range } from "../material";
-import { footprintOf, halfLength, halfWidth, straightSides, supportOf, type Body } from "../body";
+import { footprintOf, girthAt, halfLength, halfWidth, straightSides, supportOf, type Body } from "../body";
 import { boxReach } from "./box";
 import { GRAVITY } from "./constants";
 import { OPENING } from "./openings";
@@ -10,8 +10,17 @@ import type { BlockLayout, Layout } from "./layout";
 /** A wall of rubber as its stiffness sees it. Heights from the floor of the cavity as the mould stands to be filled, mm. */
 export type Wall =
   | { kind: "flat"; name: string; lengthMm: number; heightMm: number; thicknessMm: number; rim: "free" | "held" }
-  | { kind: "round"; name: string; levels: readonly TubeLevel[]; heightMm: number; thicknessMm: number }
-  | { kind: "oval"; name: string; lengthMm: number; levels: readonly TubeLevel[]; heightMm: number; thicknessMm: number; rim: "free" | "held" };
+  /** Round or oval: how long and wide it is inside, and at each height the ring as long round as it is. */
+  | {
+      kind: "round";
+      name: string;
+      lengthMm: number;
+      widthMm: number;
+      levels: readonly TubeLevel[];
+      heightMm: number;
+      thicknessMm: number;
+      rim: "free" | "held";
+    };
 
 /** True where a wall bulges too little to matter, may, or does: by the whole of its band against the tolerance. */
 export type Grade = "holds" | "close" | "bulges";
@@ -31,8 +40,10 @@ export interface Bulge {
   blocky: boolean;
 }
 
-/** An oval this much longer than wide is no longer reckoned as round. */
-const ROUND_WITHIN = 1.15;
+/** How soon an oval leaves the ring it is like behind: what rings are reckoned too much dies out over so much more length than width. */
+const LEAVES_ROUND = 0.05;
+/** A closed model of a wall held at its base may still be this far short, its base being rubber too. */
+const OVAL_MARGIN = 1.05;
 const BLOCKY = 1 / 3;
 
 /** The free-standing walls of a mould as it stands to be filled: the longest, and the other where its rubber is thinner. */
@@ -41,21 +52,21 @@ export function wallsOf(m: Body, layout: Layout, d: MouldDecision): Wall[] {
   const rim = turned ? "free" : "held";
   const heightMm = m.heightMm;
   const inner = m.levels
-    .map((l) => ({ z: turned ? heightMm - l.zMm : l.zMm, reach: Math.max(halfLength(l.outline), halfWidth(l.outline)) }))
+    .map((l) => ({
+      z: turned ? heightMm - l.zMm : l.zMm,
+      reach: Math.max(halfLength(l.outline), halfWidth(l.outline)),
+      ring: girthAt(l) / (2 * Math.PI),
+    }))
     .sort((p, q) => p.z - q.z);
-  const levels = (outside: (a: number, z: number) => number): TubeLevel[] =>
-    inner.map(({ z, reach }) => ({ zMm: z, innerMm: reach, outerMm: Math.max(reach + 0.5, outside(reach, z)) }));
+  const levels = (outside: (a: number) => number): TubeLevel[] =>
+    inner.map(({ z, reach, ring }) => ({ zMm: z, innerMm: ring, outerMm: ring + Math.max(0.5, outside(reach) - reach) }));
+  const around = { lengthMm: Math.max(m.lengthMm, m.widthMm), widthMm: Math.min(m.lengthMm, m.widthMm), heightMm, rim } as const;
   const foot = footprintOf(m);
   const straight = straightSides(foot).sort((p, q) => q.lengthMm - p.lengthMm);
-  const slender = Math.max(m.lengthMm, m.widthMm) / Math.min(m.lengthMm, m.widthMm);
-
   if (layout.kind === "skin") {
     const t = layout.skinMm;
     if (straight.length > 0) return [{ kind: "flat", name: "Long side", lengthMm: straight[0]!.lengthMm, heightMm, thicknessMm: t, rim }];
-    const skin = levels((a) => a + t);
-    return slender < ROUND_WITHIN
-      ? [{ kind: "round", name: "Skin", levels: skin, heightMm, thicknessMm: t }]
-      : [{ kind: "oval", name: "Skin", lengthMm: Math.max(m.lengthMm, m.widthMm), levels: skin, heightMm, thicknessMm: t, rim }];
+    return [{ kind: "round", name: "Skin", ...around, levels: levels((a) => a + t), thicknessMm: t }];
   }
   if (foot.kind === "polygon" && straight.length > 0) {
     const walls = straight.map(({ lengthMm, facing: [x, y] }) => ({ lengthMm, thicknessMm: boxReach(layout.box, foot, x, y) - supportOf(foot, x, y) }));
@@ -81,9 +92,7 @@ export function wallsOf(m: Body, layout: Layout, d: MouldDecision): Wall[] {
   const least = layout.box.leastWallMm;
   const boxHalf = Math.max(m.lengthMm, m.widthMm) / 2 + least;
   const round = levels((a) => (layout.box.shape === "outline" ? a + least : boxHalf));
-  return slender < ROUND_WITHIN
-    ? [{ kind: "round", name: "Wall", levels: round, heightMm, thicknessMm: least }]
-    : [{ kind: "oval", name: "Long side", lengthMm: Math.max(m.lengthMm, m.widthMm), levels: round, heightMm, thicknessMm: least, rim }];
+  return [{ kind: "round", name: m.lengthMm === m.widthMm ? "Wall" : "Long side", ...around, levels: round, thicknessMm: least }];
 }
 
 /** Mean rubber along one face of a rectangular master: even in a box, thicker in the middle of a round wrap, mm. */
@@ -140,16 +149,36 @@ const hydrostaticMPa = (gMl: number, depthMm: number): number => Math.max(0, gMl
 
 function unitOf(w: Wall, fillGMl: number, headMm: number): Unit {
   if (w.kind === "flat") return flatUnit(w, fillGMl, headMm);
-  const tube = tubeBulge(w.levels, (z) => hydrostaticMPa(fillGMl, headMm - z), 1, RUBBER_POISSON);
-  if (w.kind === "round") return { held: tube.based, hinged: tube.rings };
-  // A long oval lies between a ring and a flat wall as long as its longer axis.
-  return { held: tube.based, hinged: flatUnit(w, fillGMl, headMm).hinged };
+  const press = (zMm: number) => hydrostaticMPa(fillGMl, headMm - zMm);
+  const tube = tubeBulge(w.levels, press, 1, RUBBER_POISSON);
+  const [a, b] = [w.lengthMm / 2, w.widthMm / 2];
+  if (a - b < 1e-9 * a) return { held: tube.based, hinged: tube.rings };
+  // An upright oval of the widest level, against the upright ring as long round as it is: what the wall's changes with height do to the one they do to the other.
+  const toMm = Math.min(w.heightMm, headMm);
+  const q = { bottomMPa: press(0), topMPa: press(toMm), toMm };
+  const shell = { heightMm: w.heightMm, thicknessMm: w.thicknessMm, youngMPa: 1, poisson: RUBBER_POISSON, top: w.rim };
+  const oval = ovalBow({ ...shell, aMm: a, bMm: b }, q);
+  const ring = Math.max(...w.levels.map((l) => l.innerMm));
+  const round = ovalBow({ ...shell, aMm: ring, bMm: ring }, q);
+  const upright = tubeBulge(
+    [0, w.heightMm].map((zMm) => ({ zMm, innerMm: ring, outerMm: ring + w.thicknessMm })),
+    press,
+    1,
+    RUBBER_POISSON,
+  );
+  const shape = tube.based.mostMm / upright.based.mostMm;
+  // Rings are reckoned with more than a closed wall shows; an oval takes that over until its own bending is all that counts.
+  const like = Math.exp(-(a / b - 1) / LEAVES_ROUND);
+  const times = (by: number): Bow => ({ mostMm: oval.mostMm * by, atMm: oval.atMm, profile: oval.profile.map((v) => v * by) });
+  const held = 1 + (upright.based.mostMm / round.mostMm - 1) * like;
+  const hinged = OVAL_MARGIN + (tube.rings.mostMm / shape / round.mostMm - OVAL_MARGIN) * like;
+  return { held: times(shape * held), hinged: times(shape * Math.max(held, hinged)) };
 }
 
 /**
  * How far a free-standing wall bulges under a fill, with its band. Flat walls are thick plates held below and free at the
  * rim, their upright edges between held and hinged because the neighbouring walls yield; round walls are rings tied up the
- * wall and held at the base, up to free rings [Lamé]; stiffness from the hardness and its spread.
+ * wall and held at the base, up to free rings [Lamé]; ovals closed shells that bend as well; stiffness from the hardness and its spread.
  * @param fillGMl density of the wet fill, g/mL
  * @param headMm height of the fill above the floor of the cavity
  */
@@ -172,8 +201,8 @@ export function bulgeOf(w: Wall, shoreA: Range, fillGMl: number, headMm: number,
   };
 }
 
-/** The shorter way across a wall, mm; a round one is judged by its radius and height. */
-const spanOf = (w: Wall): number => (w.kind === "flat" ? Math.min(w.lengthMm, w.heightMm) : w.kind === "oval" ? Math.min(w.lengthMm, w.heightMm) : Infinity);
+/** The shorter way across a wall, mm; a ring bears being three times its radius before its base is felt wrongly. */
+const spanOf = (w: Wall): number => (w.kind === "flat" ? Math.min(w.lengthMm, w.heightMm) : (3 * w.widthMm) / 2);
 
 export const worstBulge = (bulges: readonly Bulge[]): Bulge | null =>
   bulges.reduce<Bulge | null>((worst, b) => (worst === null || b.mostMm.typical > worst.mostMm.typical ? b : worst), null);

@@ -16,6 +16,8 @@ export interface Operation {
   summary: string;
   input: z.ZodType;
   output: z.ZodType;
+  /** True where it may take minutes: a server runs it beside itself. */
+  long: boolean;
   /** Parses the input, computes, and parses the output. Throws {@link OperationFault} for bad input. */
   run: (input: unknown, catalogue: Catalogue) => unknown;
 }
@@ -26,12 +28,14 @@ export function define<I extends z.ZodType, O extends z.ZodType>(
   input: I,
   output: O,
   compute: (input: z.output<I>, catalogue: Catalogue) => z.input<O>,
+  { long = false }: { long?: boolean } = {},
 ): Operation {
   return {
     name,
     summary,
     input,
     output,
+    long,
     run: (raw, catalogue) => {
       const parsed = input.safeParse(raw);
       if (!parsed.success) throw new OperationFault(parsed.error.issues.map((i) => ({ path: i.path.join("."), message: i.message })));

@@ -1,6 +1,8 @@
 import type { ClockKind, Equipment } from "../clock";
 import type { CureRule } from "../cure";
 import { OPENING } from "../mould";
+import { layerOf } from "./layers";
+import type { PourKind } from "./pourKind";
 import type { Plan } from "./types";
 
 /** A clock a pour will need, and what sets it going. */
@@ -17,7 +19,7 @@ export interface PlannedClock {
 const POST_CURE_H = { low: 2, typical: 4, high: 6 };
 
 /** The clocks of one pour of a plan: what runs from the first stir, from the pour, and from the opening. Empty where it is not worked out. */
-export function clocksOf(p: Plan, kind: "rubber" | "cast", pourIndex: number): PlannedClock[] {
+export function clocksOf(p: Plan, kind: PourKind, pourIndex: number): PlannedClock[] {
   const { job } = p.dossier;
   const out: PlannedClock[] = [];
   const add = (when: PlannedClock["when"], k: ClockKind, label: string, rule: CureRule, more: Partial<Pick<PlannedClock, "closes" | "equipment">> = {}) =>
@@ -37,8 +39,16 @@ export function clocksOf(p: Plan, kind: "rubber" | "cast", pourIndex: number): P
     return out;
   }
   if (!p.castCure || !p.cast) return out;
-  const what = p.cast.name.toLowerCase();
-  add("stir", "working", `${what}, working time`, p.castCure.working.rule);
+  const layer = layerOf(p.layers, kind, pourIndex);
+  if (kind === "layer") {
+    if (!layer) return out;
+    const of = `${layer.name.toLowerCase()}, ${layer.cast.name.toLowerCase()}`;
+    add("stir", "working", `${of}, working time`, layer.cure.working.rule);
+    if (layer.next) add("pour", "tack", `next after ${of}`, layer.next.rule);
+    return out;
+  }
+  const what = (layer?.cast ?? p.cast).name.toLowerCase();
+  add("stir", "working", `${what}, working time`, (layer?.cure ?? p.castCure).working.rule);
   add("pour", "demould", `demould, ${what}`, p.castCure.demould.rule);
   const { finished } = p.castCure;
   // Concrete gains strength from the pour on; plaster dries from when it leaves the mould.

@@ -1,6 +1,6 @@
 import { cureState } from "../cure";
 import { catalogueOf } from "../material";
-import { headOf, layOutMould, pressedSide } from "../mould";
+import { headOf, layOutMould, pressedSides } from "../mould";
 import { say } from "../quantity";
 import { dossierOf, newJob, type Job } from "../record";
 import { freeze, tasksOf } from ".";
@@ -51,16 +51,19 @@ describe("where a mould parts and what presses", () => {
     expect(headOf(m, { ...base.mould, opening: "twoPart", coverMm: 12 })).toBe(62);
   });
 
-  it("a box is pressed by the depth of rubber in its deepest pour: master and cover, not what was clay before", () => {
+  it("a box is pressed by each pour where it stands: the first on its clay, the second on the first", () => {
     const m = planned(tray()).body!;
     const lay = (patch: Partial<Job["mould"]>) => {
       const r = layOutMould(m, { ...base.mould, coverMm: 12, baseMm: 20, ...patch }, null);
       if (!r.ok || r.layout.kind !== "block") throw new Error("no block");
-      return pressedSide(r.layout, 1.1).depthMm;
+      return pressedSides(r.layout, 1.1).map((p) => [p.fromMm, p.depthMm]);
     };
-    expect(lay({ opening: "open" })).toBe(62);
+    expect(lay({ opening: "open" })).toEqual([[0, 62]]);
     // Parted 30 mm up: above it stand 20 of master and 12 of cover; turned, 30 of master and 20 of base.
-    expect(lay({ opening: "twoPart", partingMm: 30 })).toBe(50);
+    expect(lay({ opening: "twoPart", partingMm: 30 })).toEqual([
+      [50, 32],
+      [32, 50],
+    ]);
   });
 });
 
@@ -78,17 +81,6 @@ describe("what is weighed", () => {
     const job = tray({ jacket: "timber", strength: { ...base.strength, boardId: "box-plywood-12" }, ...mould({ wallMm: 20, coverMm: 12 }) });
     // (200 + 40 + 100 + 40) · 2 mm round, 62 mm high, 12 mm thick, 0.6 g/mL.
     expect(planned(job).weights!.jacketG).toBeCloseTo((760 * 62 * 12 * 0.6) / 1000, 6);
-  });
-
-  it("a hollow casting charges a third more than one coat, and what is poured back is the rest", () => {
-    const p = planned(tray({ inside: { ...base.inside, hollow: { way: "roll", shellMm: 10, coats: 2, mouthMm: 80 } } }));
-    const hollow = p.inside!.hollow!;
-    // Ten millimetres inside the walls and the closed end, open at the back.
-    expect(hollow.shellMl).toBeCloseTo((200 * 100 * 50 - 180 * 80 * 40) / 1000, 6);
-    const gMl = p.castBatch!.wetG / p.castMl!;
-    expect(p.castMl).toBeCloseTo(hollow.shellMl, 9);
-    expect(p.inside!.chargeG).toBeCloseTo((hollow.shellMl / 2) * 1.3 * gMl, 6);
-    expect(p.inside!.backG).toBeCloseTo((hollow.shellMl / 2) * 0.3 * gMl, 6);
   });
 
   it("food after anything else does not make a mould clean again, and nothing makes it new", () => {
@@ -141,6 +133,47 @@ describe("what is warned of", () => {
     expect(low.place.fits).toBe(false);
     expect(say(low.place.why, "metric")).toMatch(/would froth over: degas it in 2 cups/);
     expect(say(at(least * 0.34).place.why, "metric")).toMatch(/in 3 cups/);
+  });
+
+  it("an open vessel that rubber rises round floats as a boat: a glass bowl of 1.81 kg is lifted by more than its glass keeps out", () => {
+    const bowl: Job = {
+      ...base,
+      rubberId: "rubber-platinum-medium-25",
+      master: {
+        ...base.master,
+        shape: "vessel",
+        sizes: { bottomMm: 180, topMm: 240, heightMm: 100, wallMm: 5, floorMm: 5 },
+        surfaceId: "surface-glazed",
+        massG: 1810,
+      },
+    };
+    const p = planned(bowl);
+    const outside = ((Math.PI / 3) * 100 * (90 ** 2 + 90 * 120 + 120 ** 2)) / 1000;
+    const density = p.rubber!.densityGMl.typical;
+    expect(p.pours[0]!.lift!.liftN).toBeCloseTo(((outside * density - 1810) / 1000) * 9.80665, 1);
+    expect(p.pours[0]!.lift!.liftN).toBeGreaterThan(9.8);
+  });
+
+  it("two parts of a piece whose outline nobody knows ask where it is widest, and do not part at its back", () => {
+    const skull: Job = {
+      ...base,
+      rubberId: "rubber-platinum-medium-25",
+      master: {
+        ...base.master,
+        shape: "displaced",
+        sizes: { volumeMl: 500, readingMl: 5, lengthMm: 120, widthMm: 100, heightMm: 90 },
+        surfaceId: "surface-glazed",
+      },
+      mould: { ...base.mould, opening: "twoPart" },
+    };
+    const p = planned(skull);
+    expect(p.remarks.map((r) => r.code)).toContain("parting-not-known");
+    expect(p.layout!.partingAtMm! - p.layout!.masterFromMm).toBeCloseTo(45, 9);
+    expect(planned({ ...skull, mould: { ...skull.mould, partingMm: 30 } }).remarks.map((r) => r.code)).not.toContain("parting-not-known");
+    expect(planned({ ...skull, jacket: "plaster", mould: { ...skull.mould, opening: "skin" } }).layout!.jacket!).toMatchObject({
+      parts: 2,
+      why: expect.stringMatching(/outline is not known/),
+    });
   });
 
   it("a weight that wood cannot have: six pounds in half a litre; a hollow one passes", () => {
@@ -245,7 +278,12 @@ describe("how long things take", () => {
 describe("what is frozen of a pour", () => {
   it("a casting keeps its family, the volume it took and how long it could be worked; rubber keeps its own", () => {
     const p = planned(
-      tray({ inside: { ...base.inside, inserts: [{ kind: "rod", diameterMm: 10, lengthMm: 100, count: 1, upright: false, fromMm: 20, asideMm: 0 }] } }),
+      tray({
+        inside: {
+          ...base.inside,
+          inserts: [{ kind: "rod", diameterMm: 10, lengthMm: 100, count: 1, upright: false, fromMm: 20, asideMm: 0, afterCoat: null }],
+        },
+      }),
     );
     const cast = freeze(p, 7, "cast");
     const rubber = freeze(p, 7, "rubber");

@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { boxFilling, cavityFilling, volumeBelow } from "../body";
+import type { PourKind } from "./pourKind";
 import type { Plan } from "./types";
 
 /** How something fills, for gauging: volume in mL up to heights in mm above the floor of this pour. */
@@ -15,12 +16,14 @@ export type FillCurve = z.infer<typeof FillCurve>;
 const BEST_SHARE = 0.01;
 
 /** How one pour of a plan fills its box, or its cavity; null where nothing fills it level. */
-export function fillCurve(p: Plan, kind: "rubber" | "cast", pourIndex: number): FillCurve | null {
+export function fillCurve(p: Plan, kind: PourKind, pourIndex: number): FillCurve | null {
   const { body, layout } = p;
   if (!body || layout?.kind !== "block") return null;
+  // What is rolled, brushed or poured back is not gauged by how high it stands.
+  if (kind !== "rubber" && p.layers.some((l) => l.coat)) return null;
   const planShare = Math.max(BEST_SHARE, body.volumeErrorMl / Math.max(1, kind === "cast" ? body.volumeMl : layout.rubberMl));
   // An open-faced mould is turned over to be filled: its floor is the top of the master.
-  if (kind === "cast") return { fillLineMm: body.heightMm, points: cavityFilling(body, true), planShare };
+  if (kind !== "rubber") return { fillLineMm: body.heightMm, points: cavityFilling(body, true), planShare };
   const pour = layout.pours[pourIndex];
   if (!pour || pour.plug) return null;
   const { masterFromMm: base, fillHeightMm: total } = layout;

@@ -2,6 +2,9 @@ import type { FitQuestion, Held } from "../fit";
 import { OPENING } from "../mould";
 import type { Job } from "../record";
 
+/** What of a casting meets the rubber: its first layer, or all of it. */
+export const faceOf = (job: Job): string | null => job.inside.layers[0]?.castId ?? job.castId;
+
 /**
  * What the contact rules are asked about a job. Halves, and sections of a skin, meet rubber with rubber: without a rubber of
  * its own, the second is the first's.
@@ -17,7 +20,7 @@ export function fitQuestionOf(job: Job): FitQuestion {
     rubberId: job.rubberId,
     secondRubberId: kind.halves ? (job.secondRubberId ?? job.rubberId) : sections ? job.rubberId : null,
     plugRubberId: kind.plugs ? (job.plugRubberId ?? job.rubberId) : null,
-    castId: job.castId,
+    castId: faceOf(job),
     use: job.use,
     held: job.held,
     washedToday: job.washedToday,

@@ -1,9 +1,11 @@
-import type { Body } from "../body";
+import { areaOf, stackLateralArea, stackVolume, type Body } from "../body";
 import { coolsAtC, type Cooling } from "../cure";
-import { heatKey, heatQuestionFor, likeBody, quickOpenS, type HeatQuestion, type HeatStudies } from "../heat";
-import { JACKET_HEAT, type Cast, type Rubber } from "../material";
-import type { Layout } from "../mould";
+import { heatKey, heatQuestionFor, likeBody, likeShell, likeWall, quickOpenS, type HeatQuestion, type HeatStudies } from "../heat";
+import { JACKET_HEAT, meltsAgain, type Cast, type Rubber } from "../material";
+import type { LayeredCast, Layout } from "../mould";
+import { quote } from "../quantity";
 import type { Job } from "../record";
+import type { Add } from "./remarks";
 import type { PlannedHeat } from "./types";
 
 const heatOf = (question: HeatQuestion, rubber: Rubber, studies: HeatStudies): PlannedHeat => ({
@@ -13,20 +15,61 @@ const heatOf = (question: HeatQuestion, rubber: Rubber, studies: HeatStudies): P
 });
 
 /** What a heat study of this job reads: the casting as the plate, rod or ball it cools like, in the thinnest rubber round it. */
-function heatQuestion(job: Job, m: Body, layout: Layout, rubber: Rubber, cast: Cast, shopC: number): HeatQuestion {
-  return heatQuestionFor(cast, rubber, {
-    ...likeBody(m.volumeMl, m.areaMm2, Math.min(m.lengthMm, m.widthMm, m.heightMm)),
+function heatQuestion(job: Job, m: Body, layout: Layout, layered: LayeredCast | null, rubber: Rubber, cast: Cast, shopC: number): HeatQuestion {
+  const water = layered ? (layered.coats[0]?.layer.waterPer100 ?? null) : job.cast.waterPer100;
+  const body = {
+    ...shapeOf(m, layered, cast),
     wallMm: Math.max(0.5, layout.thinnestMm),
     jacket: JACKET_HEAT[job.jacket],
     shopC: coolsAtC(cast, shopC),
     ...job.session,
-  });
+  };
+  return heatQuestionFor(cast, rubber, body, water);
+}
+
+/** What the casting cools like: a lump, a wall with rubber on both sides, or a shell with rubber on one. */
+function shapeOf(m: Body, layered: LayeredCast | null, cast: Cast): Pick<HeatQuestion, "dimensions" | "halfMm" | "coreMm"> {
+  if (layered && layered.wallMm > 0 && layered.inner.hollowMl > 0) {
+    // What melts cools through all of its wall; what sets warms coat by coat.
+    const wall = meltsAgain(cast) ? layered.wallMm : Math.max(...layered.coats.map((c) => c.thicknessMm));
+    if (wall > 0) return likeShell(wall);
+  }
+  if (m.hollow.length > 0) {
+    const coreMm = stackVolume(m.hollow) / (stackLateralArea(m.hollow) + areaOf(m.hollow[0]!.outline));
+    if (coreMm > 0) return likeWall(m.volumeMl, m.areaMm2, coreMm);
+  }
+  return likeBody(m.volumeMl, m.areaMm2, Math.min(m.lengthMm, m.widthMm, m.heightMm));
 }
 
 /** What heat does to each rubber the cast meets, each rubber once; answers are there where a study is. */
-export function heatsOf(job: Job, body: Body, layout: Layout, rubbers: readonly (Rubber | null)[], cast: Cast, studies: HeatStudies): PlannedHeat[] {
+export function heatsOf(
+  job: Job,
+  body: Body,
+  layout: Layout,
+  layered: LayeredCast | null,
+  rubbers: readonly (Rubber | null)[],
+  cast: Cast,
+  studies: HeatStudies,
+): PlannedHeat[] {
   const met = rubbers.filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
-  return met.map((r) => heatOf(heatQuestion(job, body, layout, r, cast, job.shopC), r, studies));
+  return met.map((r) => heatOf(heatQuestion(job, body, layout, layered, r, cast, job.shopC), r, studies));
+}
+
+/** What is to be said of a mix that may run away: where its edge lies, and on which side of it the shop is. */
+export function runawayRemarks(shopC: number, heat: readonly PlannedHeat[], add: Add): void {
+  const edge = heat.find((h) => h.study?.runaway)?.study?.runaway;
+  if (!edge) return;
+  const t = (v: number) => quote(v, "temperature");
+  const past = shopC >= edge.fromC;
+  add("cast", "warning", [
+    {
+      code: "runs-away",
+      path: "shopC",
+      message: past
+        ? `At this thickness it runs away: past some ${t(edge.fromC)} in the shop its own heat drives it to about ${t(edge.aboveC)}, below that it stays near ${t(edge.belowC)}. Pour thinner, in layers, or cooler.`
+        : `It stays near ${t(edge.belowC)} here, but from about ${t(edge.fromC)} in the shop it runs away to ${t(edge.aboveC)}, and where exactly nobody can promise. Keep it cooler, or pour thinner, in layers.`,
+    },
+  ]);
 }
 
 /** How the casting cools in the rubber that holds it longest; null before there is a mould. */

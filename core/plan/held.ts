@@ -6,4 +6,4 @@ export const heldFrom = (families: readonly string[]): Held => (families.some((f
 
 /** The same from the log's entries. */
 export const heldByLog = (pours: readonly { snapshot: Snapshot }[]): Held =>
-  heldFrom(pours.flatMap((p) => (p.snapshot.kind === "cast" && p.snapshot.castFamily ? [p.snapshot.castFamily] : [])));
+  heldFrom(pours.flatMap((p) => (p.snapshot.kind !== "rubber" && p.snapshot.castFamily ? [p.snapshot.castFamily] : [])));

@@ -1,5 +1,6 @@
 export { fitQuestionOf } from "./fitQuestion";
 export * from "./types";
+export * from "./pourKind";
 export { PREPARE_CONTACTS } from "./steps";
 export { boardsFor } from "./strength";
 export * from "./snapshot";
@@ -8,3 +9,4 @@ export * from "./held";
 export * from "./clocks";
 export * from "./tasks";
 export * from "./fill";
+export { layerNotes, layerOf } from "./layers";

@@ -1,11 +1,29 @@
 import { z } from "zod";
 import { VERDICTS } from "../fit";
-import { buildOrder } from "../mould";
+import { buildOrder, Layer, layerDefault, MOUTHS, shrinkChain } from "../mould";
 import { STEP_IDS } from ".";
 import { plan } from "./plan";
 import { say } from "../quantity";
-import { dossierOf, jobDocument } from "../record";
-import { define, Span, Pour, pourOut, OrderStep, Part, type Operation } from "../operation";
+import { dossierOf, jobDocument, newJob } from "../record";
+import {
+  castId,
+  define,
+  fault,
+  find,
+  Master,
+  measure,
+  metric,
+  Mould,
+  OrderStep,
+  Part,
+  Pour,
+  pourOut,
+  shopC,
+  Span,
+  Wait,
+  withoutUndefined,
+  type Operation,
+} from "../operation";
 
 /** What outsiders can ask of this room. */
 export const operations: readonly Operation[] = [
@@ -59,6 +77,130 @@ export const operations: readonly Operation[] = [
         steps: p.steps.map((s) => ({ ...s, line: say(s.line, "metric") })),
         remarks: p.remarks.map((r) => ({ ...r, message: say(r.message, "metric") })),
       };
+    },
+  ),
+
+  define(
+    "cast.layers",
+    "A casting in layers: for each coat what is in the pot, what stays and what comes back; weights, sections, times",
+    z.strictObject({
+      master: Master,
+      mould: Mould.prefault({}),
+      castId,
+      layers: z.array(Layer.partial()).max(12).default([]).describe("from the face inwards; none is one lump"),
+      mouth: z.enum(MOUTHS).nullable().default(null),
+      mouthMm: z.number().positive().nullable().default(null),
+      cutsMm: z.array(z.number().positive()).max(6).default([]),
+      solidSections: z.array(z.number().int().min(0).max(6)).max(7).default([]),
+      rubberId: z.string().default("rubber-platinum-medium-25"),
+      count: z.number().int().min(1).max(1000).default(1),
+      marginPct: z.number().min(0).max(200).default(0),
+      waterPer100: z.number().positive().max(400).nullable().default(null),
+      shopC,
+    }),
+    z.object({
+      castMl: z.number().nullable(),
+      hollowMl: z.number(),
+      wallMm: z.number().nullable().describe("null for one lump"),
+      wetG: z.number().nullable(),
+      dryG: Span.nullable(),
+      mixG: z.number().nullable().describe("in all; what melts again counted once"),
+      filledG: z.number().nullable().describe("mould with the most that ever stands in it"),
+      layers: z.array(
+        z.object({
+          name: z.string(),
+          castId: z.string(),
+          way: z.string(),
+          thicknessMm: z.number().nullable(),
+          staysMl: z.number(),
+          staysG: z.number(),
+          potG: z.number().describe("for this filling, all castings, margin included"),
+          backG: z.number(),
+          serves: z.number().nullable().describe("coats one mix serves; null for what melts again"),
+          nextH: Span.nullable(),
+          components: z.array(Part),
+        }),
+      ),
+      sections: z.array(z.object({ fromMm: z.number(), toMm: z.number(), volumeMl: z.number(), solid: z.boolean() })),
+      demould: Wait.nullable(),
+      finished: Wait.extend({ name: z.string() }).nullable(),
+      warnings: z.array(z.string()),
+    }),
+    (i, catalogue) => {
+      find(catalogue.casts, i.castId, "castId");
+      i.layers.forEach((l, k) => l.castId && find(catalogue.casts, l.castId, `layers.${k}.castId`));
+      const base = newJob("layers", i.shopC);
+      const p = plan(
+        dossierOf(
+          {
+            ...base,
+            master: { ...base.master, ...i.master },
+            mould: i.mould,
+            castId: i.castId,
+            rubberId: i.rubberId,
+            cast: { ...base.cast, count: i.count, marginPct: i.marginPct, waterPer100: i.waterPer100 },
+            inside: {
+              ...base.inside,
+              layers: i.layers.map((l) => ({ ...layerDefault, ...withoutUndefined(l) })),
+              mouth: i.mouth,
+              mouthMm: i.mouthMm,
+              cutsMm: i.cutsMm,
+              solidSections: i.solidSections,
+            },
+          },
+          catalogue,
+        ),
+      );
+      measure(i.master);
+      const faults = p.remarks.filter((r) => r.severity === "fault" && r.step === "cast");
+      if (faults[0]) return fault(faults[0].path.replace(/^inside\./, ""), faults[0].message);
+      return {
+        castMl: p.castMl,
+        hollowMl: p.inside?.hollow?.inner.hollowMl ?? 0,
+        wallMm: p.inside?.hollow?.wallMm ?? null,
+        wetG: p.castBatch?.wetG ?? null,
+        dryG: p.castBatch?.dryG ?? null,
+        mixG: p.castBatch?.mixG ?? null,
+        filledG: p.weights?.filledG ?? null,
+        layers: p.layers.map((l) => ({
+          name: l.name,
+          castId: l.cast.id,
+          way: l.way,
+          thicknessMm: l.coat?.thicknessMm ?? null,
+          staysMl: l.staysMl,
+          staysG: l.staysG,
+          potG: l.batch.mixG,
+          backG: l.backG,
+          serves: l.serves,
+          nextH: l.next?.hours ?? null,
+          components: [...l.batch.parts],
+        })),
+        sections: [...(p.inside?.sections ?? [])],
+        demould: p.castCure ? metric(p.castCure.demould) : null,
+        finished: p.castCure?.finished ? { ...metric(p.castCure.finished), name: p.castCure.finished.name } : null,
+        warnings: p.remarks.filter((r) => r.step === "cast").map((r) => say(r.message, "metric")),
+      };
+    },
+  ),
+
+  define(
+    "copies.shrink",
+    "Size of the last copy over that of the first master, and how much larger a master has to be",
+    z.strictObject({
+      rubberId: z.string().nullable().default(null),
+      castId,
+      generations: z.number().int().min(1).max(20).default(1),
+      thenCastId: z.string().nullable().default(null).describe("cast again in the place of the last copy, such as metal for a wax"),
+    }),
+    z.object({ factor: Span, enlarge: z.number(), links: z.array(z.object({ name: z.string(), shrinkPct: Span, times: z.number() })) }),
+    (i, catalogue) => {
+      const links = [
+        ...(i.rubberId === null ? [] : [{ ...find(catalogue.rubbers, i.rubberId, "rubberId"), times: i.generations }]),
+        { ...find(catalogue.casts, i.castId, "castId"), times: i.generations },
+        ...(i.thenCastId === null ? [] : [{ ...find(catalogue.casts, i.thenCastId, "thenCastId"), times: 1 }]),
+      ].map(({ name, shrinkPct, times }) => ({ name, shrinkPct, times }));
+      const { factor, enlarge } = shrinkChain(links);
+      return { factor, enlarge, links };
     },
   ),
 ];

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { dossierOf, newJob, Job } from "../record";
 import { BUILT_IN, JACKET_KEYS, catalogueOf } from "../material";
 import { SHAPE_KINDS, SIZE_KEYS } from "../master";
-import { BOX_SHAPES, HOLLOW_KINDS, OPENINGS } from "../mould";
+import { BOX_SHAPES, LAYER_KEYS, layerDefault, OPENINGS } from "../mould";
 import { say } from "../quantity";
 import { type StepId } from ".";
 import { plan } from "./plan";
@@ -136,13 +136,16 @@ describe("the plan of a job", () => {
       partingMm: fc.option(fc.double({ min: 0, max: 3000, noNaN: true })),
       bridgeMm: fc.option(fc.double({ min: 1, max: 2000, noNaN: true })),
       boxId: ids("box"),
-      hollow: fc.option(
+      layers: fc.array(
         fc.record({
-          way: fc.constantFrom(...HOLLOW_KINDS),
-          shellMm: fc.double({ min: 0.1, max: 200, noNaN: true }),
-          coats: fc.integer({ min: 1, max: 12 }),
-          mouthMm: fc.constant(null),
+          castId: ids("cast"),
+          way: fc.constantFrom(...LAYER_KEYS),
+          thicknessMm: fc.option(fc.double({ min: 0.1, max: 200, noNaN: true })),
+          volumeMl: fc.option(fc.double({ min: 0.1, max: 1_000_000, noNaN: true })),
+          coats: fc.integer({ min: 1, max: 4 }),
+          areaPct: fc.double({ min: 1, max: 100, noNaN: true }),
         }),
+        { maxLength: 4 },
       ),
       insert: fc.double({ min: 0.1, max: 500, noNaN: true }),
       cutsMm: fc.array(fc.double({ min: 0.1, max: 3000, noNaN: true }), { maxLength: 3 }),
@@ -179,9 +182,9 @@ describe("the plan of a job", () => {
           strength: { ...base.strength, bridgeMm: g.bridgeMm },
           inside: {
             ...base.inside,
-            hollow: g.hollow,
+            layers: g.layers.map((l) => ({ ...layerDefault, ...l })),
             cutsMm: g.cutsMm,
-            inserts: [{ kind: "rod", diameterMm: g.insert, lengthMm: g.insert, count: 1, upright: true, fromMm: 0, asideMm: 0 }],
+            inserts: [{ kind: "rod", diameterMm: g.insert, lengthMm: g.insert, count: 1, upright: true, fromMm: 0, asideMm: 0, afterCoat: null }],
           },
           mould: {
             ...base.mould,

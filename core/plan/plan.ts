@@ -1,15 +1,17 @@
-import { castBatch } from "../batch";
+import { castBatch, type CastBatch } from "../batch";
+import type { Body } from "../body";
 import { type HeatStudies } from "../heat";
 import { judgeChain } from "../fit";
 import type { Dossier } from "../record";
 import { pick, type Surface } from "../material";
 import { quote } from "../quantity";
 import { measureMaster, SHAPES } from "../master";
-import { layOutMould } from "../mould";
-import { NO_CASTING, planCasting } from "./casting";
+import { layerCast, layOutMould, type LayeredCast } from "../mould";
+import { cavityOf, NO_CASTING, planCasting } from "./casting";
 import { chosenOf } from "./chosen";
-import { fitQuestionOf, moreHeld } from "./fitQuestion";
-import { coolingOf, heatsOf } from "./heat";
+import { faceOf, fitQuestionOf, moreHeld } from "./fitQuestion";
+import { coolingOf, heatsOf, runawayRemarks } from "./heat";
+import { mostInMouldG, type PlannedLayer } from "./layers";
 import { placesOf } from "./places";
 import { planPour, pourRemarks } from "./pours";
 import type { Add } from "./remarks";
@@ -48,19 +50,29 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   if (laid?.ok) for (const p of laid.warnings) add(p.step, "warning", [p]);
   const layout = laid?.ok ? laid.layout : null;
 
-  const heat = body && layout && cast ? heatsOf(job, body, layout, [rubber, second, plugRubber], cast, studies) : [];
+  const shaped = body ? layerCast(body, job.mould, job.inside, cavityOf(body, layout)) : null;
+  add("cast", "warning", shaped?.warnings ?? []);
+  const layered = shaped?.cast ?? null;
+  // What meets the rubber: the face of a layered casting.
+  const met = layered ? pick(catalogue.casts, faceOf(job)) : cast;
+  const heat = body && layout && cast ? heatsOf(job, body, layout, layered, [rubber, second, plugRubber], met ?? cast, studies) : [];
+  runawayRemarks(shopC, heat, add);
   const chain = judgeChain(
     { ...fitQuestionOf(job), held: moreHeld(job.held, dossier.held) },
     catalogue,
     (r) => heat.find((h) => h.rubberId === r.id)?.study ?? null,
   );
 
+  // A sealant that stops the cure is refused where it is chosen, not first where the pour is.
+  for (const f of chain.links.flatMap((l) => (l.contact === "seal-rubber" ? l.findings : [])).filter((x) => x.verdict === "no"))
+    add("box", "fault", [{ code: "sealing-stops-cure", path: "sealing", message: `${f.reason} ${f.remedy}` }]);
+
   const pours: PlannedPour[] = [];
   if (layout && rubber && body) {
     for (const pour of layout.pours) {
       const mine = (pour.kind === "coat" ? rubber : pour.plug ? plugRubber : pour.turned ? second : rubber) ?? rubber;
       pours.push(
-        planPour(job, layout, pour, mine, masterG ?? 0, shopC, (message) =>
+        planPour(job, body, layout, pour, mine, masterG ?? 0, shopC, (message) =>
           add("rubber", "fault", [{ code: "catalyst-outside", path: "rubber.catalystPct", message }]),
         ),
       );
@@ -79,19 +91,35 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
     ]);
   }
 
-  const { batch, cure, inside, castMl } = body && cast ? planCasting(dossier, body, layout, rubber, cast, coolingOf(heat), add) : NO_CASTING;
+  const { layers, batch, cure, inside, castMl } =
+    body && cast ? planCasting(dossier, body, layout, layered, rubber, cast, met ?? cast, coolingOf(heat), add) : NO_CASTING;
   const densityOf = (castId: string): number | null => {
     const other = pick(catalogue.casts, castId);
-    const made = other && castBatch(other, 1000, { ...job.cast, waterPer100: castId === job.castId ? job.cast.waterPer100 : null });
+    const made =
+      other &&
+      castBatch(other, 1000, {
+        ...job.cast,
+        waterPer100: castId === job.castId ? job.cast.waterPer100 : null,
+        additions: castId === job.castId ? job.cast.additions : [],
+      });
     return made?.ok ? made.batch.wetDensityGMl : null;
   };
   const strength =
     body && layout && rubber
-      ? planStrength(job, catalogue, body, layout, rubber, plugRubber, cast && batch ? { id: cast.id, gMl: batch.wetDensityGMl } : null, densityOf)
+      ? planStrength(
+          job,
+          catalogue,
+          body,
+          layout,
+          rubber,
+          plugRubber,
+          cast && batch ? { id: cast.id, gMl: pressingGMl(layers, layered, body, batch) } : null,
+          densityOf,
+        )
       : null;
   if (strength) strengthRemarks(job.mould.opening, strength, add);
 
-  const weights = weightsOf(pours, batch, inside, layout, stock, masterG, strength);
+  const weights = weightsOf(pours, batch, mostInMouldG(layers, job.cast.count), inside, layout, stock, masterG, strength);
   heavyRemarks(weights, add);
 
   const mixes = pours.map((p) => p.batch?.mixG);
@@ -107,6 +135,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
     rubber,
     cast,
     castMl,
+    layers,
     castBatch: batch,
     castCure: cure,
     chain,
@@ -128,6 +157,22 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
       castOutH: cure && !cure.demould.never ? cure.demould.hours.typical : null,
     },
   };
+}
+
+/** Share of the height below which no coat is taken to press. */
+const LEAST_DEPTH = 0.001;
+
+/**
+ * Density that presses on the walls, g/mL. What fills the mould presses with its full head; coats that never stand in it press only
+ * with their own thickness, so their density counts by that share of the height.
+ */
+function pressingGMl(layers: readonly PlannedLayer[], layered: LayeredCast | null, body: Body, batch: CastBatch): number {
+  if (!layered) return batch.wetDensityGMl;
+  const full = layers.filter((l) => l.coat && (l.way === "back" || (l.way === "poured" && l.coat.thicknessMm === 0)));
+  if (full.length > 0) return Math.max(...full.map((l) => l.batch.wetDensityGMl));
+  const poured = layered.coats.reduce((s, c) => s + (c.layer.way === "poured" ? c.thicknessMm : 0), 0);
+  const deep = Math.max(layered.wallMm, poured);
+  return Math.max(...layers.map((l) => l.batch.wetDensityGMl)) * Math.min(1, Math.max(LEAST_DEPTH, deep / body.heightMm));
 }
 
 /** The densest thing that is moulded, lead, g/mL; a figure above it was misread, whatever it is made of. */

@@ -1,5 +1,5 @@
 import { massRatio, rubberBatch } from "../batch";
-import type { Body } from "../body";
+import { stackVolume, type Body } from "../body";
 import { CONDENSATION_DEPTH_MM, rubberCure } from "../cure";
 import type { Rubber } from "../material";
 import { buoyancy, hydrostaticPa, OPENING, wallPushN, type BlockPour, type Layout, type RubberPour } from "../mould";
@@ -11,6 +11,7 @@ import type { PlannedPour } from "./types";
 /** One pour or coat with everything needed to make it. */
 export function planPour(
   job: Job,
+  body: Body,
   layout: Layout,
   pour: RubberPour,
   rubber: Rubber,
@@ -23,7 +24,7 @@ export function planPour(
   const density = rubber.densityGMl.typical;
   const needMl = pour.kind === "coat" ? pour.rubberMl + pour.runOffMl : pour.rubberMl;
   const cure = rubberCure(rubber, shopC, job.rubber.catalystPct);
-  const recoats = pour.kind === "coat" && pour !== layout.pours.at(-1);
+  const recoats = pour.kind === "coat" && !pour.closes;
   const common = {
     rubber,
     wait: recoats
@@ -37,16 +38,33 @@ export function planPour(
     batch: ratio.ok ? rubberBatch(needMl, density, ratio.ratio, job.rubber.marginPct, { k: job.rubber.cupLossK, floorG: job.rubber.cupLossFloorG }) : null,
     cure,
   };
-  if (pour.kind === "coat" || layout.kind === "skin") return { ...pour, ...common, lift: null, seamPa: null, wallPushN: null };
+  if (pour.kind === "coat" || layout.kind === "skin")
+    return { ...pour, ...common, pressing: pressingOf(job, common.batch?.mixG ?? 0, cure.potLife.hours.low), lift: null, seamPa: null, wallPushN: null };
   const depth = pour.fillLineMm - pour.fromMm;
+  // An open vessel that rubber rises round before it runs in floats as a boat does, on all its outside keeps out.
+  const floatsMl = pour.plug || pour.turned ? 0 : stackVolume(body.hollow) / 1000;
   const boxed = !pour.plug && layout.box.shape === "rectangular";
   return {
     ...pour,
     ...common,
-    lift: buoyancy(pour.coversMl, masterG, density),
+    pressing: null,
+    lift: buoyancy(pour.coversMl + floatsMl, masterG, density),
     seamPa: hydrostaticPa(density, depth),
     wallPushN: boxed ? wallPushN(density, depth, Math.max(layout.box.lengthMm, layout.box.widthMm)) : null,
   };
+}
+
+/** Share of the pot life that hands are at the putty; the rest is kneading and fetching. */
+const AT_WORK = 0.7;
+
+/** Putty by what hands press while it is soft: batches, grams of each, and the hours it takes. Null for what is brushed or poured. */
+function pressingOf(job: Job, mixG: number, potLifeH: number): PlannedPour["pressing"] {
+  const kind = OPENING[job.mould.opening];
+  if (kind.made !== "skin" || !kind.pressed || mixG <= 0) return null;
+  const { pressGMin, hands } = job.mould.putty;
+  const rate = pressGMin * hands;
+  const batches = Math.max(1, Math.ceil(mixG / (rate * potLifeH * 60 * AT_WORK)));
+  return { batches, eachG: mixG / batches, hours: mixG / rate / 60 / AT_WORK };
 }
 
 const isBlock = (p: RubberPour): p is BlockPour => p.kind === "block";

@@ -1,6 +1,8 @@
 import { z } from "zod";
 import { VERDICTS } from "../fit";
 import { versioned } from "../record";
+import { layerOf } from "./layers";
+import { POUR_KINDS, type PourKind } from "./pourKind";
 import type { Plan } from "./types";
 import { FAULTS, type FaultKey } from "./outcome";
 import { stored, storedSpan } from "../quantity";
@@ -27,7 +29,7 @@ export const Snapshot = z.object({
   format: z.literal(2),
   jobName: z.string(),
   jobRevision: stored.count,
-  kind: z.enum(["rubber", "cast"]),
+  kind: z.enum(POUR_KINDS),
   /** Name of the pour, such as "First half", or of the cast. */
   what: z.string(),
   material: z.string(),
@@ -76,8 +78,9 @@ export const snapshotDocument = versioned("log entry", Snapshot, [({ components,
 export type Frozen = { ok: true; snapshot: Snapshot } | { ok: false; message: string };
 
 /** Freezes the numbers of one pour of a plan: `rubber` with the pour's index, or `cast`. What was planned is what is frozen. */
-export function freeze(p: Plan, jobRevision: number, kind: "rubber" | "cast", pourIndex = 0): Frozen {
+export function freeze(p: Plan, jobRevision: number, kind: PourKind, pourIndex = 0): Frozen {
   const { job } = p.dossier;
+  const layer = layerOf(p.layers, kind, pourIndex);
   const common = {
     format: 2 as const,
     jobName: job.name,
@@ -87,17 +90,17 @@ export function freeze(p: Plan, jobRevision: number, kind: "rubber" | "cast", po
     shopC: job.shopC,
     wallMm: p.layout ? (p.layout.kind === "block" ? p.layout.box.leastWallMm : p.layout.skinMm) : job.mould.wallMm,
     verdict: p.chain.verdict,
-    castFamily: kind === "cast" ? (p.cast?.family ?? null) : null,
+    castFamily: kind === "rubber" ? null : ((layer?.cast ?? p.cast)?.family ?? null),
     rubberFamily: p.rubber?.family ?? null,
     headMm: p.strength?.headMm ?? null,
     fillGMl: p.castBatch?.wetDensityGMl ?? null,
     bulgeMm: p.strength?.support === "free" ? (p.strength.worst?.mostMm.typical ?? null) : null,
     bulgeLimitMm: p.strength?.toleranceMm ?? null,
-    stretch: p.strength?.stretch.strain ?? null,
+    stretch: p.strength?.stretch.known ? p.strength.stretch.strain : null,
     stretchLimit: p.strength?.stretch.safe.typical ?? null,
-    peakC: kind === "cast" ? (p.cast?.peakC.typical ?? null) : null,
+    peakC: kind === "rubber" ? null : ((layer?.cast ?? p.cast)?.peakC.typical ?? null),
     freezesH: kind === "cast" ? (p.castCure?.freezesH ?? null) : null,
-    workingMin: kind === "cast" && p.castCure ? p.castCure.working.hours.low * 60 : null,
+    workingMin: kind !== "rubber" && layer ? layer.cure.working.hours.low * 60 : null,
     actual: null,
   };
   const parts = (cs: readonly { name: string; massG: number; volumeMl: number | null }[]) =>
@@ -126,26 +129,29 @@ export function freeze(p: Plan, jobRevision: number, kind: "rubber" | "cast", po
       },
     };
   }
-  if (!p.castBatch || !p.castCure || !p.cast || !p.body)
+  if (!layer || !p.castBatch || !p.castCure || !p.body)
     return { ok: false, message: "The casting is not worked out yet: finish the master and pairing steps first." };
+  const wait = kind === "layer" ? layer.next : p.castCure.demould;
+  if (!wait) return { ok: false, message: "That is the last layer of this casting: log it as the casting." };
   return {
     ok: true,
     snapshot: {
       ...common,
-      what: p.cast.name,
-      material: p.cast.name,
-      parts: parts(p.castBatch.parts),
-      mixG: p.castBatch.mixG,
-      volumeMl: p.castMl ?? p.body.volumeMl,
-      ratioLabel: p.castBatch.ratioLabel,
+      what: layer.coat ? `${layer.name}, ${layer.cast.name.toLowerCase()}` : layer.cast.name,
+      material: layer.cast.name,
+      parts: parts(layer.batch.parts),
+      mixG: layer.batch.mixG,
+      volumeMl: layer.staysMl,
+      ratioLabel: layer.batch.ratioLabel,
       count: job.cast.count,
-      wetG: p.castBatch.wetG,
-      dryG: p.castBatch.dryG.typical,
+      // A casting weighs what all its layers do.
+      wetG: kind === "layer" ? layer.staysG : p.castBatch.wetG,
+      dryG: kind === "layer" ? layer.dryG.typical : p.castBatch.dryG.typical,
       filledG: p.weights?.filledG ?? null,
       fillLineMm: null,
       rubberCost: null,
-      demouldH: p.castCure.demould.hours,
-      demouldReason: p.castCure.demould.reason,
+      demouldH: wait.hours,
+      demouldReason: wait.reason,
     },
   };
 }

@@ -11,10 +11,12 @@ import {
   cutPlanOf,
   hasLeverage,
   headOf,
+  HANDS_N,
   hoopOf,
+  openingPullN,
   OPENING,
   panelBow,
-  pressedSide,
+  pressedSides,
   stretchIn,
   toleranceOf,
   wallsOf,
@@ -65,6 +67,8 @@ export interface PlannedStrength {
   panel: (PanelBow & { panel: PressedPanel; stock: BoxStock; modulusMPa: Range }) | null;
   hoop: Hoop | null;
   stretch: Stretch;
+  /** Pull all round that holds it open over its widest, N. */
+  pullN: Range;
   cut: CutPlan | null;
   cores: readonly Core[];
   leverage: boolean;
@@ -105,9 +109,11 @@ export function planStrength(
   const support = job.jacket === "none" ? "free" : job.jacket === "timber" && layout.kind === "block" ? "boards" : "jacket";
 
   const boards = support === "boards" && fill ? boardsFor(job, catalogue, m, layout, gMl) : null;
-  const boxed = layout.kind === "block" && layout.box.shape === "rectangular" && stock?.modulusMPa ? pressedSide(layout, rubber.densityGMl.typical) : null;
-  const bow = boxed && stock?.modulusMPa ? panelBow(boxed, stock.thicknessMm, stock.modulusMPa) : null;
-  const panel = boxed && bow && stock?.modulusMPa ? { ...bow, panel: boxed, stock, modulusMPa: stock.modulusMPa } : null;
+  const sides = layout.kind === "block" && layout.box.shape === "rectangular" ? pressedSides(layout, rubber.densityGMl.typical) : [];
+  const bowed = sides.flatMap((side) =>
+    stock?.modulusMPa ? [{ ...panelBow(side, stock.thicknessMm, stock.modulusMPa), panel: side, stock, modulusMPa: stock.modulusMPa }] : [],
+  );
+  const panel = bowed.reduce<PlannedStrength["panel"]>((w, p) => (w && w.mostMm.typical >= p.mostMm.typical ? w : p), null);
   const hoop =
     layout.kind === "block" && layout.box.shape !== "rectangular" && stock
       ? hoopOf(Math.max(layout.box.lengthMm, layout.box.widthMm) / 2, layout.fillHeightMm, rubber.densityGMl.typical, stock)
@@ -156,6 +162,7 @@ export function planStrength(
     panel,
     hoop,
     stretch,
+    pullN: openingPullN(m, d, layout, rubber),
     cut: cutPlanOf(m, d, layout, stretch),
     cores: coresOf(m, d, rubber, plugRubber, gMl),
     leverage: hasLeverage(layout, d),
@@ -201,7 +208,7 @@ export function strengthRemarks(opening: Opening, strength: PlannedStrength, add
       {
         code: "boards-bow",
         path: "strength.boards",
-        message: `${strength.boards.stock.name} bows ${quote(strength.boards.bow.mostMm.typical, "length")} behind the rubber even with ${strength.boards.straps.length} straps, or a strap pulls more than ${Math.round(strength.boards.pullN)} N: take a stiffer board or a stronger strap.`,
+        message: `${strength.boards.stock.name} bows ${quote(strength.boards.bow.mostMm.typical, "length")} behind the rubber even with ${strength.boards.straps.length} straps, or a strap pulls more than ${quote(strength.boards.pullN, "force")}: take a stiffer board or a stronger strap.`,
       },
     ]);
   if (strength.panel && strength.panel.mostMm.typical > 1)
@@ -220,7 +227,31 @@ export function strengthRemarks(opening: Opening, strength: PlannedStrength, add
         message: `The wrap uses ${Math.round(strength.hoop.used * 100)} % of its weakest strength at the foot: take a thicker sheet, or bind it with cord.`,
       },
     ]);
-  if (strength.stretch.grade !== "holds") {
+  if (!strength.stretch.known)
+    add("opening", "warning", [
+      {
+        code: "undercuts-not-named",
+        path: "mould.undercuts",
+        message: "Only its outer sizes are known, so how far it has to stretch is not: name the undercuts, with their depth, and it is reckoned with them.",
+      },
+    ]);
+  if (strength.pullN.low > HANDS_N)
+    add("opening", "warning", [
+      {
+        code: "pull-too-hard",
+        path: "mould.wallMm",
+        message: `To hold it open over its widest takes about ${quote(strength.pullN.typical, "force")} all round; two hands manage some ${quote(HANDS_N, "force")}. Slit it, take thinner walls or a softer rubber, or part it there.`,
+      },
+    ]);
+  if (strength.stretch.core && strength.stretch.grade !== "holds") {
+    add("opening", "warning", [
+      {
+        code: "core-behind-mouth",
+        path: "mould.opening",
+        message: `Its hollow is wider inside than at its mouth: the rubber in it has to draw out to ${Math.round((1 + strength.stretch.strain) * 100)} % of its length to pass, and is good for ${Math.round((1 + strength.stretch.safe.typical) * 100)} %. Make the core in pieces, cast the hollow by layers instead, or open the mouth.`,
+      },
+    ]);
+  } else if (strength.stretch.strain > strength.stretch.safe.low) {
     const pct = (v: number) => `${Math.round(v * 100)} %`;
     add("opening", "warning", [
       {

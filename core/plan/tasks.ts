@@ -1,4 +1,4 @@
-import { buildOrder, type BuildStep } from "../mould";
+import { buildOrder, LAYER_WAYS, type BuildStep } from "../mould";
 import type { Task } from "../schedule";
 import type { Plan } from "./types";
 
@@ -18,6 +18,8 @@ const minutes = (hours: number): number => Math.round(hours * 60);
 function handsOf(step: BuildStep, p: Plan, pourGMin: number): number {
   if (step.pour !== null) {
     const g = p.pours[step.pour]?.batch?.mixG ?? 0;
+    const pressing = p.pours[step.pour]?.pressing;
+    if (pressing) return Math.max(15, Math.round((10 + pressing.hours * 60) / 5) * 5);
     return Math.max(15, Math.round((10 + g / pourGMin) / 5) * 5);
   }
   return step.id.startsWith("jacket-") ? JACKET_MIN : HANDS_MIN[step.at];
@@ -62,15 +64,33 @@ export function tasksOf(jobId: string, p: Plan, o: { casts: number; degas: boole
   if (!p.castCure || p.castCure.demould.never || !p.cast) return out;
   const demould = minutes(p.castCure.demould.hours.typical);
   for (let i = 0; i < o.casts; i++) {
-    const from = i === 0 ? last : key(`open-${i}`);
+    let from = i === 0 ? last : key(`open-${i}`);
+    const of = o.casts > 1 ? `, ${i + 1} of ${o.casts}` : "";
+    let waited = 0;
+    // Each layer before the last holds the mould until the next may follow.
+    p.layers.slice(0, -1).forEach((l, k) => {
+      const id = key(`layer-${i + 1}-${k + 1}`);
+      const wait = minutes(l.next?.hours.typical ?? 0);
+      out.push({
+        id,
+        label: `${l.name}: ${LAYER_WAYS[l.way].label.toLowerCase()}, ${l.cast.name.toLowerCase()}${of}`,
+        group: jobId,
+        handsMin: CAST_HANDS_MIN,
+        uses: [`mould of ${jobId}`],
+        holdMin: wait,
+        after: from ? [{ id: from, minMin: waited, maxMin: null }] : [],
+      });
+      from = id;
+      waited = wait;
+    });
     out.push({
       id: key(`cast-${i + 1}`),
-      label: `Cast ${p.cast.name.toLowerCase()}${o.casts > 1 ? `, ${i + 1} of ${o.casts}` : ""}`,
+      label: `${p.layers.length > 1 ? `${p.layers.at(-1)?.name ?? ""}, the last: ` : "Cast "}${(p.layers.at(-1)?.cast ?? p.cast).name.toLowerCase()}${of}`,
       group: jobId,
       handsMin: CAST_HANDS_MIN,
       uses: [`mould of ${jobId}`],
       holdMin: demould,
-      after: from ? [{ id: from, minMin: 0, maxMin: null }] : [],
+      after: from ? [{ id: from, minMin: waited, maxMin: null }] : [],
     });
     out.push({
       id: key(`open-${i + 1}`),

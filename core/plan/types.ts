@@ -4,9 +4,10 @@ import type { Chain, Verdict } from "../fit";
 import type { HeatQuestion, HeatStudy } from "../heat";
 import type { Cast, Rubber } from "../material";
 import type { Body } from "../body";
-import type { Buoyancy, HollowCast, Layout, PlacedInsert, RubberPour, Section, ShrinkChain, ThinSection } from "../mould";
+import type { Buoyancy, LayeredCast, Layout, PlacedInsert, RubberPour, Section, ShrinkChain, ThinSection } from "../mould";
 import type { Dossier } from "../record";
 import type { Remark, StepId } from "./remarks";
+import type { PlannedLayer } from "./layers";
 import type { PlannedStrength } from "./strength";
 
 export { STEP_IDS, type Remark, type StepId } from "./remarks";
@@ -18,6 +19,8 @@ export type PlannedPour = RubberPour & {
   cure: RubberCure;
   /** Until the next thing can be done: the next coat laid, or the rubber opened. */
   wait: Wait & { until: "recoat" | "open" };
+  /** Putty: batches that hands press before they stiffen, grams of each, and hours of pressing; null for what is brushed or poured. */
+  pressing: { batches: number; eachG: number; hours: number } | null;
   /** Lift on the covered part of the master if rubber gets under it; null for coats. */
   lift: Buoyancy | null;
   /** Pressure at the lowest seam the liquid reaches, Pa, and push on the longest straight wall, N (null for wraps and coats). */
@@ -72,10 +75,8 @@ export interface PlannedHeat {
 export interface PlannedInside {
   inserts: readonly PlacedInsert[];
   insertsG: number;
-  hollow: HollowCast | null;
-  /** Grams that go in for each coat of a hollow casting, and that come back out. */
-  chargeG: number | null;
-  backG: number | null;
+  /** The geometry of its layers; null for one lump. */
+  hollow: LayeredCast | null;
   thin: ThinSection | null;
   sections: readonly Section[];
   shrink: ShrinkChain | null;
@@ -93,6 +94,9 @@ export interface Plan {
   cast: Cast | null;
   /** Volume the cast itself takes in one casting, mL: the cavity less what goes in it, or the shell of a hollow one. */
   castMl: number | null;
+  /** Coat by coat, from the face inwards; one entry for a casting in one lump, none until it can be mixed. */
+  layers: readonly PlannedLayer[];
+  /** What the casting takes in all, and how long the whole of it takes from its last layer on. */
   castBatch: CastBatch | null;
   castCure: CastCure | null;
   chain: Chain;

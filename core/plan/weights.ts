@@ -10,6 +10,8 @@ import { COMFORTABLE_LIFT_G, type PlannedInside, type PlannedPour, type Weights 
 export function weightsOf(
   pours: readonly PlannedPour[],
   batch: CastBatch | null,
+  /** Most of the casting that ever stands in the mould, g. */
+  inMouldG: number,
   inside: PlannedInside | null,
   layout: Layout | null,
   stock: BoxStock | null,
@@ -28,7 +30,7 @@ export function weightsOf(
   const jacketG = boardsG ?? layout.jacket?.massG.typical ?? null;
   const insertsG = inside?.insertsG ?? 0;
   const boxedG = boxG === null ? null : boxG + rubberG + (masterG ?? 0);
-  const filledG = rubberG + batch.wetG + insertsG + (jacketG ?? 0);
+  const filledG = rubberG + Math.max(inMouldG, batch.wetG) + insertsG + (jacketG ?? 0);
   return {
     rubberG,
     boxG,

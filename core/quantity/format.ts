@@ -1,4 +1,4 @@
-import { defaultUnitLabel, unitByLabel, type Dimension, type UnitSystem } from "./units";
+import { defaultUnitLabel, systemOf, unitByLabel, type Dimension, type OneSystem, type UnitSystem } from "./units";
 
 const trim = (value: number, decimals: number): string => {
   const s = value.toFixed(decimals);
@@ -10,24 +10,36 @@ const signed = (value: number, body: (v: number) => string): string => {
   return value < 0 && !isZero(out.replace(/[^\d.]/g, "") || "0") ? `−${out}` : out;
 };
 
-/** Inches as a ruler shows them: to the nearest 1/16, with feet from 4 ft up. */
-function inches(mm: number): string {
-  const sixteenths = Math.round((mm / 25.4) * 16);
-  if (sixteenths === 0) return mm > 0 ? `${trim(mm / 25.4, 3)} in` : "0 in";
-  const feet = sixteenths >= 48 * 16 ? Math.floor(sixteenths / (12 * 16)) : 0;
-  const left = sixteenths - feet * 12 * 16;
-  const whole = Math.floor(left / 16);
-  let num = left % 16;
-  let den = 16;
-  while (num > 0 && num % 2 === 0) {
+/** How far a fraction may be off the length it stands for. */
+const FRACTION_SHARE = 0.03;
+
+const inLowest = (n: number, of: number): string => {
+  let [num, den] = [n, of];
+  while (num > 0 && num % 2 === 0 && den > 1) {
     num /= 2;
     den /= 2;
   }
-  const inch = num === 0 ? `${whole} in` : whole === 0 ? `${num}/${den} in` : `${whole} ${num}/${den} in`;
-  return feet > 0 ? `${feet} ft${left === 0 ? "" : ` ${inch}`}` : inch;
+  return den === 1 ? String(num) : `${num}/${den}`;
+};
+
+/**
+ * Inches as a ruler shows them: to the nearest 1/32, in 1/64 where that is nearer, and as a decimal where no fraction comes within
+ * 3 % of it. With feet from 4 ft up.
+ */
+function inches(mm: number): string {
+  const inch = mm / 25.4;
+  const parts = [32, 64].find((d) => Math.round(inch * d) > 0 && Math.abs(Math.round(inch * d) / d - inch) <= FRACTION_SHARE * inch);
+  if (parts === undefined) return inch < 0.0005 ? (inch > 0 ? `${Number(inch.toPrecision(1))} in` : "0 in") : `${trim(inch, 3)} in`;
+  const all = Math.round(inch * parts);
+  const feet = all >= 48 * parts ? Math.floor(all / (12 * parts)) : 0;
+  const left = all - feet * 12 * parts;
+  const whole = Math.floor(left / parts);
+  const num = left % parts;
+  const words = num === 0 ? `${whole} in` : whole === 0 ? `${inLowest(num, parts)} in` : `${whole} ${inLowest(num, parts)} in`;
+  return feet > 0 ? `${feet} ft${left === 0 ? "" : ` ${words}`}` : words;
 }
 
-function length(mm: number, system: UnitSystem): string {
+function length(mm: number, system: OneSystem): string {
   if (system === "us") return inches(mm);
   if (mm >= 2000) return `${(mm / 1000).toFixed(2)} m`;
   if (mm >= 100) return `${Math.round(mm)} mm`;
@@ -35,10 +47,11 @@ function length(mm: number, system: UnitSystem): string {
   return `${trim(mm, 1)} mm`;
 }
 
-function mass(g: number, system: UnitSystem): string {
+function mass(g: number, system: OneSystem): string {
   if (system === "us") {
     const oz = g / 28.349523125;
-    if (oz < 4) return `${oz.toFixed(2)} oz`;
+    // Fine enough that the last figure is less than a hundredth of the part.
+    if (oz < 9.995) return `${oz.toFixed(oz < 0.0095 ? 5 : oz < 0.095 ? 4 : oz < 0.95 ? 3 : 2)} oz`;
     const tenths = Math.round(oz * 10);
     if (tenths < 160) return `${(tenths / 10).toFixed(1)} oz`;
     const lb = Math.floor(tenths / 160);
@@ -52,9 +65,10 @@ function mass(g: number, system: UnitSystem): string {
   return `${Math.round(g / 1000)} kg`;
 }
 
-function volume(ml: number, system: UnitSystem): string {
+function volume(ml: number, system: OneSystem): string {
   if (system === "us") {
     const oz = ml / 29.5735295625;
+    if (oz < 0.95) return `${oz.toFixed(2)} fl oz`;
     return oz < 31.95 ? `${oz.toFixed(1)} fl oz` : `${(oz / 32).toFixed(2)} qt`;
   }
   if (ml < 9.95) return `${ml.toFixed(1)} mL`;
@@ -62,7 +76,7 @@ function volume(ml: number, system: UnitSystem): string {
   return `${(ml / 1000).toFixed(2)} L`;
 }
 
-function area(mm2: number, system: UnitSystem): string {
+function area(mm2: number, system: OneSystem): string {
   if (system === "us") return mm2 < 92_903.04 * 4 ? `${(mm2 / 645.16).toFixed(1)} in²` : `${(mm2 / 92_903.04).toFixed(1)} ft²`;
   if (mm2 < 1e5) return mm2 < 1e4 ? `${(mm2 / 100).toFixed(1)} cm²` : `${Math.round(mm2 / 100)} cm²`;
   return mm2 < 1e6 ? `${Math.round(mm2 / 100)} cm²` : `${(mm2 / 1e6).toFixed(2)} m²`;
@@ -95,8 +109,9 @@ function duration(h: number): string {
  * scale to 0.1 g below 100 g and 1 g above, a thermometer to a degree. Never more figures than can be weighed or
  * measured.
  */
-export function formatQuantity(value: number, dimension: Dimension, system: UnitSystem): string {
+export function formatQuantity(value: number, dimension: Dimension, units: UnitSystem): string {
   if (!Number.isFinite(value)) return "–";
+  const system = systemOf(dimension, units);
   switch (dimension) {
     case "length":
       return signed(value, (v) => length(v, system));
@@ -129,19 +144,40 @@ export function formatQuantity(value: number, dimension: Dimension, system: Unit
   }
 }
 
+/** Decimals an instrument of US units shows in a field: finer is nobody's reading. */
+const US_DECIMALS: Partial<Record<Dimension, number>> = {
+  length: 4,
+  mass: 3,
+  volume: 3,
+  temperature: 1,
+  temperatureDifference: 1,
+  force: 2,
+  area: 2,
+  pressure: 3,
+};
+
+/** The unit a time is edited in: minutes, hours or days, as it is. Open fields take what they are usually told in. */
+export const durationUnit = (hours: number | null, usual: string): string =>
+  hours === null || hours === 0 ? usual : hours < 2.5 ? "min" : hours < 72 ? "h" : "d";
+
 /**
- * Writes a stored value for editing: in the system's default unit, with enough figures that reading it back returns
- * the same value to a part in 10⁶ (inches as a fraction when they are one).
+ * Writes a stored value for editing, in the system's default unit or `unit`: metric so that reading it back returns the same value to
+ * a part in 10⁶, US units to what can be read off an instrument, inches as a fraction when they are one of 1/64.
  */
-export function formatForEditing(value: number, dimension: Dimension, system: UnitSystem): string {
+export function formatForEditing(value: number, dimension: Dimension, units: UnitSystem, inUnit?: string): string {
   if (dimension === "count" || dimension === "money") return String(Number(value.toPrecision(7)));
-  const unit = unitByLabel(defaultUnitLabel(dimension, system), dimension);
+  const system = systemOf(dimension, units);
+  const unit = unitByLabel(inUnit ?? defaultUnitLabel(dimension, system), dimension);
   const shown = (value - (unit.offset ?? 0)) / unit.factor;
   if (dimension === "length" && system === "us") {
-    const sixteenths = shown * 16;
-    if (Math.abs(sixteenths - Math.round(sixteenths)) < 1e-6 && sixteenths >= 1) return inches(value).replace(/ in$/, "");
+    const parts = shown * 64;
+    if (Math.abs(parts - Math.round(parts)) < 1e-6 && parts >= 1) {
+      const [whole, left] = [Math.floor(Math.round(parts) / 64), Math.round(parts) % 64];
+      return left === 0 ? String(whole) : whole === 0 ? inLowest(left, 64) : `${whole} ${inLowest(left, 64)}`;
+    }
   }
-  return String(Number(shown.toPrecision(7)));
+  const decimals = system === "us" ? US_DECIMALS[dimension] : undefined;
+  return String(Number(decimals === undefined ? shown.toPrecision(7) : Math.abs(shown) < 10 ** -decimals ? shown.toPrecision(2) : shown.toFixed(decimals)));
 }
 
 /** A low–high band with one unit, such as "14 h – 18 h", or a single value when both ends read the same. */

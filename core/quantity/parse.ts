@@ -6,6 +6,8 @@ export interface ParseOptions {
   dimension: Dimension;
   /** Decides the unit of a bare number. Default metric. */
   system?: UnitSystem;
+  /** Unit of a bare number where it is not the system's own, such as "min". */
+  bareUnit?: string;
   /** Smallest and largest acceptable stored value, in the dimension's stored unit. */
   min?: number;
   max?: number;
@@ -26,6 +28,17 @@ const VULGAR: Record<string, string> = {
   "⅓": "1/3",
   "⅔": "2/3",
 };
+/** Lowest temperature there is, °C. */
+const ABSOLUTE_ZERO_C = -273.15;
+
+/** Full-width digits and letters, ℃ and the like as they are usually written; fractions stay for {@link VULGAR}. */
+const usual = (text: string): string => [...text].map((c) => (c in VULGAR ? c : c.normalize("NFKC"))).join("");
+
+/** Hours and minutes as a clock shows them: 1:30, 0:45:10. Null for what is none. */
+function clockTime(text: string): number | null {
+  const m = /^(\d{1,4}):([0-5]?\d)(?::([0-5]?\d))?$/.exec(text);
+  return m ? Number(m[1]) + Number(m[2]) / 60 + Number(m[3] ?? 0) / 3600 : null;
+}
 const fail = (message: string): Parsed => ({ ok: false, message });
 
 /** Reads a decimal that may use a comma, a point, or both. Returns null if it is no number, "ambiguous" if it has two readings. */
@@ -82,7 +95,7 @@ const EXAMPLE: Record<Dimension, string> = {
 
 /** One term: an optional number, optional fraction, and whatever follows up to the next digit. */
 const TERM =
-  /^(?<sign>[-+−])?\s*(?:(?<num2>\d+)\s*\/\s*(?<den2>\d+)|(?<whole>[\d.,]+)(?:(?:\s+|\s*-\s*)(?<num>\d+)\s*\/\s*(?<den>\d+))?)\s*(?<unit>(?:mm|cm|m|in|ft)2(?=\s*$)|[^\d\s.,+][^\d+]*?(?:\/(?:m|ft|cm)[3³])?(?:cm3|m3|ft3)?)?\s*(?=$|\d|\+)/iu;
+  /^(?<sign>[-+−])?\s*(?:(?<num2>\d+)\s*\/\s*(?<den2>\d+)|(?<whole>[\d.,]+)(?:(?:\s+|\s*-\s*)(?<num>\d+)\s*\/\s*(?<den>\d+))?)\s*(?<unit>(?:mm|cm|m|in|ft)[23](?=\s*$)|[^\d\s.,+][^\d+]*?(?:\/(?:m|ft|cm)[3³])?(?:cm3|m3|ft3)?)?\s*(?=$|\d|\+)/iu;
 
 /**
  * Reads a quantity as people type it in a workshop and returns it in the dimension's stored unit
@@ -94,12 +107,17 @@ const TERM =
  */
 export function parseQuantity(text: string, options: ParseOptions): Parsed {
   const { dimension, system = "metric" } = options;
-  const typed = text.trim();
+  const typed = usual(text).trim();
   if (typed === "") return fail(`Nothing typed yet: enter ${WORD[dimension]}, such as ${EXAMPLE[dimension]}.`);
   if (typed.length > 60) return fail(`That is too long to be ${WORD[dimension]}: type something like ${EXAMPLE[dimension]}.`);
   if (/^[-+]?(nan|inf(inity)?)$/i.test(typed)) return fail(`"${typed}" is not a number: type something like ${EXAMPLE[dimension]}.`);
 
-  let rest = typed.replace(/[½¼¾⅛⅜⅝⅞⅓⅔]/gu, (c) => ` ${VULGAR[c] ?? c}`).trim();
+  const clock = dimension === "duration" ? clockTime(typed) : null;
+  if (clock !== null) return checkLimits(clock, typed, options);
+  let rest = typed
+    .replace(/(\d)\s*(?:st|nd|rd|th)s?(?=\s|$|")/giu, "$1 ")
+    .replace(/[½¼¾⅛⅜⅝⅞⅓⅔]/gu, (c) => ` ${VULGAR[c] ?? c}`)
+    .trim();
   let total = 0;
   let terms = 0;
   let lastFactor = Infinity;
@@ -135,7 +153,10 @@ export function parseQuantity(text: string, options: ParseOptions): Parsed {
       if (terms > 0) return fail(`"${typed}" ends in a number with no unit: write the unit after each number.`);
       if (rest !== "") return fail(`"${typed}" has two numbers without a unit between them: type something like ${EXAMPLE[dimension]}.`);
       if (dimension === "count" || dimension === "money") unit = { label: "", dimension, factor: 1, spellings: [] };
-      else unit = unitByLabel(defaultUnitLabel(dimension, system), dimension);
+      else unit = unitByLabel(options.bareUnit ?? defaultUnitLabel(dimension, system), dimension);
+      // A fraction is how inches are read; millimetres are not.
+      if (dimension === "length" && unit.label === "mm" && num !== undefined)
+        return fail(`"${typed}" is a fraction in a field of millimetres: write ${typed} in if you mean inches, or ${typed} mm.`);
     } else {
       const found = findUnit(spelling, dimension);
       if (found === null) return fail(`"${spelling}" is not a unit known here: type something like ${EXAMPLE[dimension]}.`);
@@ -160,6 +181,8 @@ export function parseQuantity(text: string, options: ParseOptions): Parsed {
 function checkLimits(value: number, typed: string, options: ParseOptions): Parsed {
   const describe = options.describe ?? ((v: number) => `${Number(v.toPrecision(4))} ${STORED_UNIT[options.dimension]}`.trim());
   if (!Number.isFinite(value)) return fail(`"${typed}" is too large to work with.`);
+  if (options.dimension === "temperature" && value < ABSOLUTE_ZERO_C)
+    return fail(`"${typed}" is colder than anything can be (${describe(ABSOLUTE_ZERO_C)}): check the sign and the unit.`);
   if (options.min !== undefined && (options.exclusiveMin ? value <= options.min : value < options.min)) {
     const bound = options.exclusiveMin ? `more than ${describe(options.min)}` : `${describe(options.min)} or more`;
     return fail(`"${typed}" is too small: it has to be ${bound}.`);

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { formatForEditing, formatQuantity, formatBand, formatForce, parseQuantity, DIMENSIONS, type Dimension, type UnitSystem } from ".";
+import { durationUnit, formatForEditing, formatQuantity, formatBand, formatForce, parseQuantity, DIMENSIONS, type Dimension, type UnitSystem } from ".";
 
 const read = (text: string, dimension: Dimension, system: UnitSystem = "metric") => {
   const p = parseQuantity(text, { dimension, system });
@@ -50,6 +50,19 @@ describe("reading what people type", () => {
     ["12 kPa", "pressure", 12_000],
     ["18 °F", "temperatureDifference", 10],
     ["24,50", "money", 24.5],
+    ["1:30", "duration", 1.5],
+    ["0:45:00", "duration", 0.75],
+    ["2 weeks", "duration", 336],
+    ["1 wk 2 d", "duration", 216],
+    ["1 tsp", "volume", 4.9289],
+    ["2 tbsp", "volume", 29.5735],
+    ["2 in³", "volume", 32.7741],
+    ["2 in3", "volume", 32.7741],
+    ["500 mg", "mass", 0.5],
+    ["1/8th inch", "length", 3.175],
+    ["5/16ths in", "length", 7.9375],
+    ["１２．５ cm", "length", 125],
+    ["2５ ℃", "temperature", 25],
   ])("%s is a %s of %d", (text, dimension, expected) => {
     expect(read(text, dimension)).toBeCloseTo(expected, 4);
   });
@@ -77,16 +90,65 @@ describe("reading what people type", () => {
     expect(refusal("40 m", "length", { max: 3000 })).toMatch(/"40 m" is too large: it can be at most 3000 mm/);
   });
 
+  it("asks about a bare fraction in a field of millimetres, and refuses what is colder than anything", () => {
+    expect(refusal("3/4", "length")).toMatch(/fraction in a field of millimetres: write 3\/4 in if you mean inches, or 3\/4 mm/);
+    expect(refusal("4 3/4", "length")).toMatch(/fraction/);
+    expect(read("3/4 mm", "length")).toBeCloseTo(0.75, 9);
+    expect(refusal("-300 C", "temperature")).toMatch(/colder than anything can be/);
+    expect(refusal("-460 F", "temperature")).toMatch(/colder/);
+    expect(read("-273 C", "temperature")).toBe(-273);
+  });
+
+  it("takes a bare time in the unit it is shown in", () => {
+    const bare = (text: string, bareUnit: string) => parseQuantity(text, { dimension: "duration", bareUnit });
+    expect(bare("30", "min")).toEqual({ ok: true, value: 0.5 });
+    expect(bare("3", "d")).toEqual({ ok: true, value: 72 });
+    expect([0.2, 2.4, 2.5, 71, 72, 400].map((h) => durationUnit(h, "min"))).toEqual(["min", "min", "h", "h", "d", "d"]);
+    expect(durationUnit(null, "min")).toBe("min");
+    expect(formatForEditing(0.75, "duration", "metric", "min")).toBe("45");
+    expect(formatForEditing(96, "duration", "metric", "d")).toBe("4");
+  });
+
+  it("never re-reads what was typed as something else: 74 in comes back as 74, not as 6 ft 2", () => {
+    expect(formatForEditing(read("74 in", "length"), "length", "us")).toBe("74");
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 64 * 200 }), (n) => {
+        const mm = (n / 64) * 25.4;
+        return Math.abs(read(formatForEditing(mm, "length", "us"), "length", "us") - mm) < 1e-6;
+      }),
+    );
+  });
+
+  it("keeps each kind in its own system: inches, grams and °F together", () => {
+    const mix = { length: "us", mass: "metric", volume: "metric", temperature: "us" } as const;
+    expect(formatQuantity(120.65, "length", mix)).toBe("4 3/4 in");
+    expect(formatQuantity(500, "mass", mix)).toBe("500 g");
+    expect(formatQuantity(25, "temperature", mix)).toBe("77 °F");
+    expect(formatQuantity(645.16, "area", mix)).toBe("1.0 in²");
+    expect(read("4 3/4", "length", mix)).toBeCloseTo(120.65, 6);
+    expect(read("500", "mass", mix)).toBe(500);
+  });
+
   it("never throws, whatever is typed", () => {
     fc.assert(fc.property(fc.string(), (s) => typeof parseQuantity(s, { dimension: "length" }).ok === "boolean"));
   });
 
-  it("returns what was shown for editing, in both systems and every dimension", () => {
+  it("returns what was shown for editing, in every dimension: exactly in metric, in US units to what can be read off", () => {
+    const step: Partial<Record<Dimension, number>> = {
+      length: 0.0013,
+      mass: 0.0143,
+      volume: 0.0149,
+      temperature: 0.03,
+      temperatureDifference: 0.03,
+      force: 0.023,
+      area: 3.3,
+      pressure: 3.5,
+    };
     const dimension = fc.constantFrom<Dimension>(...DIMENSIONS);
     fc.assert(
       fc.property(fc.double({ min: 0.01, max: 90_000, noNaN: true }), dimension, fc.constantFrom<UnitSystem>("metric", "us"), (v, d, s) => {
         const back = read(formatForEditing(v, d, s), d, s);
-        return Math.abs(back - v) <= 2e-6 * Math.max(Math.abs(v), 40);
+        return Math.abs(back - v) <= Math.max(2e-6 * Math.max(Math.abs(v), 40), s === "us" ? (step[d] ?? 0) : 0);
       }),
     );
   });
@@ -105,6 +167,17 @@ describe("showing what an instrument can show", () => {
     [452.9, "mass", "us", "1 lb 0.0 oz"],
     [48.44, "mass", "us", "1.71 oz"],
     [120.65, "length", "us", "4 3/4 in"],
+    [0.8, "length", "us", "1/32 in"],
+    [0.79375, "length", "us", "1/32 in"],
+    [1, "length", "us", "0.039 in"],
+    [1.6, "length", "us", "1/16 in"],
+    [1.19, "length", "us", "3/64 in"],
+    [10, "length", "us", "25/64 in"],
+    [12, "length", "us", "15/32 in"],
+    [0.2, "length", "us", "0.008 in"],
+    [4.3 * 28.349523125, "mass", "us", "4.30 oz"],
+    [4.36 * 28.349523125, "mass", "us", "4.36 oz"],
+    [0.3, "mass", "us", "0.0106 oz"],
     [1676.4, "length", "us", "5 ft 6 in"],
     [12.26, "length", "metric", "12.5 mm"],
     [955.67, "length", "metric", "956 mm"],

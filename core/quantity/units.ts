@@ -16,8 +16,32 @@ export const DIMENSIONS = [
 ] as const;
 export type Dimension = (typeof DIMENSIONS)[number];
 
-/** The two workshop systems a person can read and type in. Storage never changes with it. */
-export type UnitSystem = "metric" | "us";
+/** Systems of units a person can read and type in. Storage never changes with it. */
+export const SYSTEMS = ["metric", "us"] as const;
+export type OneSystem = (typeof SYSTEMS)[number];
+/** What is measured apart: inch people weigh in grams. */
+export const UNIT_KINDS = ["length", "mass", "volume", "temperature"] as const;
+export type UnitKind = (typeof UNIT_KINDS)[number];
+/** One system for all, or one for each kind. */
+export type UnitSystem = OneSystem | Readonly<Record<UnitKind, OneSystem>>;
+
+const KIND_OF: Partial<Record<Dimension, UnitKind>> = {
+  length: "length",
+  area: "length",
+  mass: "mass",
+  force: "mass",
+  pressure: "length",
+  volume: "volume",
+  temperature: "temperature",
+  temperatureDifference: "temperature",
+};
+
+/** The system a dimension is shown in. */
+export function systemOf(dimension: Dimension, system: UnitSystem): OneSystem {
+  if (typeof system === "string") return system;
+  const kind = KIND_OF[dimension];
+  return kind ? system[kind] : "metric";
+}
 
 /** The unit every stored and computed number of a dimension is in. */
 export const STORED_UNIT: Record<Dimension, string> = {
@@ -68,6 +92,7 @@ export const UNITS: readonly Unit[] = [
   { label: "psi", dimension: "pressure", factor: 6894.757293168, spellings: ["psi"] },
   { label: "K", dimension: "temperatureDifference", factor: 1, spellings: ["k", "kelvin", "°c", "c"] },
   { label: "°F", dimension: "temperatureDifference", factor: 5 / 9, spellings: ["°f", "f"] },
+  { label: "mg", dimension: "mass", factor: 0.001, spellings: ["mg", "milligram", "milligrams"] },
   { label: "g", dimension: "mass", factor: 1, spellings: ["g", "gr", "gram", "grams", "gramme", "grammes"] },
   { label: "kg", dimension: "mass", factor: 1000, spellings: ["kg", "kilo", "kilos", "kilogram", "kilograms"] },
   { label: "oz", dimension: "mass", factor: 28.349523125, spellings: ["oz", "ounce", "ounces"] },
@@ -76,6 +101,9 @@ export const UNITS: readonly Unit[] = [
   { label: "cL", dimension: "volume", factor: 10, spellings: ["cl"] },
   { label: "L", dimension: "volume", factor: 1000, spellings: ["l", "litre", "litres", "liter", "liters"] },
   { label: "fl oz", dimension: "volume", factor: 29.5735295625, spellings: ["fl oz", "floz", "fl. oz", "fl.oz", "fluid ounce", "fluid ounces"] },
+  { label: "tsp", dimension: "volume", factor: 4.92892159375, spellings: ["tsp", "teaspoon", "teaspoons"] },
+  { label: "tbsp", dimension: "volume", factor: 14.78676478125, spellings: ["tbsp", "tablespoon", "tablespoons"] },
+  { label: "in³", dimension: "volume", factor: 16.387064, spellings: ["in3", "in³", "cu in", "cubic inch", "cubic inches"] },
   { label: "cup", dimension: "volume", factor: 236.5882365, spellings: ["cup", "cups"] },
   { label: "pt", dimension: "volume", factor: 473.176473, spellings: ["pt", "pint", "pints"] },
   { label: "qt", dimension: "volume", factor: 946.352946, spellings: ["qt", "quart", "quarts"] },
@@ -86,13 +114,14 @@ export const UNITS: readonly Unit[] = [
   { label: "min", dimension: "duration", factor: 1 / 60, spellings: ["min", "mins", "minute", "minutes"] },
   { label: "h", dimension: "duration", factor: 1, spellings: ["h", "hr", "hrs", "hour", "hours"] },
   { label: "d", dimension: "duration", factor: 24, spellings: ["d", "day", "days"] },
+  { label: "wk", dimension: "duration", factor: 168, spellings: ["wk", "wks", "week", "weeks"] },
   { label: "g/mL", dimension: "density", factor: 1, spellings: ["g/ml", "g/cm3", "g/cm³", "g/cc", "kg/l"] },
   { label: "kg/m³", dimension: "density", factor: 0.001, spellings: ["kg/m3", "kg/m³"] },
   { label: "lb/ft³", dimension: "density", factor: 453.59237 / 28316.846592, spellings: ["lb/ft3", "lb/ft³", "pcf"] },
   { label: "%", dimension: "percent", factor: 1, spellings: ["%", "percent", "pct"] },
 ];
 
-const DEFAULT_LABEL: Record<Dimension, Record<UnitSystem, string>> = {
+const DEFAULT_LABEL: Record<Dimension, Record<OneSystem, string>> = {
   length: { metric: "mm", us: "in" },
   area: { metric: "cm²", us: "in²" },
   mass: { metric: "g", us: "oz" },
@@ -110,7 +139,7 @@ const DEFAULT_LABEL: Record<Dimension, Record<UnitSystem, string>> = {
 
 /** The label of the unit a bare number is read in. */
 export function defaultUnitLabel(dimension: Dimension, system: UnitSystem): string {
-  return DEFAULT_LABEL[dimension][system];
+  return DEFAULT_LABEL[dimension][systemOf(dimension, system)];
 }
 
 /** Looks a unit of a dimension up by its label: a °F is one thing on a thermometer and another between two. Throws if there is none. */

@@ -168,12 +168,12 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
     return list;
   },
   flash: (q) => {
-    const kPa = ((q.frozen.headMm ?? 0) / 1000) * (q.frozen.fillGMl ?? 1) * 9.81;
+    const pa = (q.frozen.headMm ?? 0) * (q.frozen.fillGMl ?? 1) * 9.80665;
     return [
       {
         key: "flash/straps",
         change: "Add a strap or a board each side, snug and no more.",
-        why: kPa > 0 ? `The fill presses with ${kPa.toFixed(1)} kPa at the bottom of the seam.` : "The fill's weight opens the seam.",
+        why: pa > 0 ? `The fill presses with ${quote(pa, "pressure")} at the bottom of the seam.` : "The fill's weight opens the seam.",
       },
       {
         key: "flash/keys",

@@ -39,6 +39,7 @@ const named = ({ job }: Dossier): Set<string> =>
       job.plugRubberId,
       job.castId,
       job.inside.thenCastId,
+      ...job.inside.layers.map((l) => l.castId),
       job.master.surfaceId,
       job.clayId,
       job.sealerId,

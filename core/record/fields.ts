@@ -1,5 +1,5 @@
 import { SHOP_C } from "../cure";
-import { CHAMBER_FIELDS, INSIDE_FIELDS, MAKE_FIELDS, MOULD_FIELDS, OWN_BOX_FIELDS, SKIN_FIELDS, STAND_FIELDS, STRENGTH_FIELDS } from "../mould";
+import { CHAMBER_FIELDS, INSIDE_FIELDS, MAKE_FIELDS, MOULD_FIELDS, OWN_BOX_FIELDS, PUTTY_FIELDS, SKIN_FIELDS, STAND_FIELDS, STRENGTH_FIELDS } from "../mould";
 import type { NumberField } from "../quantity";
 
 type Fields = Record<string, NumberField>;
@@ -34,6 +34,12 @@ export const CAST_FIELDS = {
   count: { label: "Castings at once", dimension: "count", min: 1, max: 1000, whole: true },
 } as const satisfies Fields;
 
+/** A line of a person's own in a casting mix: percent, or grams. */
+export const ADDITION_FIELDS = {
+  amount: { label: "How much", what: "what is added", dimension: "count", min: 0.01, above: 0, max: 100_000 },
+  densityGMl: { label: "Density, if you know it", what: "its density", dimension: "density", min: 0.1, above: 0, max: 20, open: true, empty: "as water" },
+} as const satisfies Fields;
+
 /** Castings poured one after another, for the heat of a session. */
 export const SESSION_FIELDS = {
   pours: { label: "Castings in a row", dimension: "count", min: 1, max: 30, whole: true },
@@ -52,6 +58,7 @@ export const JOB_FIELDS = {
   ...under("mould", MOULD_FIELDS),
   ...under("mould.ownBox", OWN_BOX_FIELDS),
   ...under("mould.skin", SKIN_FIELDS),
+  ...under("mould.putty", PUTTY_FIELDS),
   ...under("rubber", RUBBER_FIELDS),
   ...under("cast", CAST_FIELDS),
   ...under("session", SESSION_FIELDS),

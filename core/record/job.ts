@@ -2,13 +2,14 @@ import { z } from "zod";
 import { HELD, USES } from "../fit";
 import { FINISH_KEYS, JACKET_KEYS, SEALING_KEYS } from "../material";
 import { SHAPE_KINDS, SIZE_KEYS } from "../master";
-import { StrengthDecision, strengthDefault, Inside, insideDefault, Make, makeDefault, MouldDecision, skinDefault } from "../mould";
+import { StrengthDecision, strengthDefault, Inside, insideDefault, layerDefault, Make, makeDefault, MouldDecision, puttyDefault, skinDefault } from "../mould";
 import { figure, figures, stored } from "../quantity";
-import { CAST_FIELDS, MASTER_FIELDS, RUBBER_FIELDS, SESSION_FIELDS, SHOP_FIELD } from "./fields";
+import { ADDED_BY } from "../cast";
+import { ADDITION_FIELDS, CAST_FIELDS, MASTER_FIELDS, RUBBER_FIELDS, SESSION_FIELDS, SHOP_FIELD } from "./fields";
 import { versioned, type Upgrade } from "./versioned";
 
 /** The current shape of a stored job. A reader meeting a larger number is older than the writer. */
-export const JOB_FORMAT = 2;
+export const JOB_FORMAT = 3;
 
 const id = z.string().min(1).max(80).nullable();
 const sizes = z.partialRecord(z.enum(SIZE_KEYS), stored.mm);
@@ -41,7 +42,14 @@ export const Job = z.object({
   boxId: id,
   mould: MouldDecision,
   rubber: z.object(figures(RUBBER_FIELDS)),
-  cast: z.object(figures(CAST_FIELDS)),
+  cast: z.object({
+    ...figures(CAST_FIELDS),
+    /** Lines of a person's own in the mix. */
+    additions: z
+      .array(z.object({ name: z.string().trim().min(1, "say what is added").max(40), by: z.enum(ADDED_BY), ...figures(ADDITION_FIELDS) }))
+      .max(12)
+      .default([]),
+  }),
   session: z.object(figures(SESSION_FIELDS)).default({ pours: 6, everyMin: 20 }),
   held: z.enum(HELD),
   washedToday: z.boolean(),
@@ -55,6 +63,8 @@ export const Job = z.object({
   /** What the workshop cuts and prints with. */
   make: Make.default(makeDefault),
   shopC: figure(SHOP_FIELD),
+  /** When somebody typed how warm the shop is, ms; null where it is only what new jobs start at. */
+  shopTypedAt: stored.moment.nullable().default(null),
 });
 export type Job = z.infer<typeof Job>;
 
@@ -65,8 +75,35 @@ const strengthNamed: Upgrade = ({ hold, ...job }) => {
   return { ...job, strength: { ...rest, stand } };
 };
 
+/** Format 2 pressed putty in the coats of a brush. */
+const puttyOwn = (mould: unknown): unknown => {
+  const was = PuttyBefore.safeParse(mould);
+  return was.success
+    ? { ...(mould as object), putty: { ...puttyDefault, layerMm: Math.max(1, was.data.skin.coatMm), layers: Math.min(8, was.data.skin.coats) } }
+    : mould;
+};
+const PuttyBefore = z.object({ opening: z.literal("putty"), skin: z.object({ coatMm: z.number(), coats: z.number() }) });
+
+/** Format 2 knew a hollow casting as one wall in equal coats, all of one mix. */
+const layersNamed: Upgrade = ({ inside, ...before }) => {
+  const job = before.mould === undefined ? before : { ...before, mould: puttyOwn(before.mould) };
+  if (typeof inside !== "object" || inside === null || !("hollow" in inside)) return inside === undefined ? job : { ...job, inside };
+  const { hollow, ...rest } = inside;
+  const was = HollowBefore.nullable().catch(null).parse(hollow);
+  const cast = MixBefore.catch({ waterPer100: null, pigmentPct: 0 }).parse(job.cast);
+  const layer = was && { ...layerDefault, ...cast, way: was.way, thicknessMm: was.shellMm / was.coats, coats: was.coats };
+  return { ...job, inside: { ...rest, layers: layer ? [layer] : [], mouth: null, mouthMm: was?.mouthMm ?? null, solidSections: [] } };
+};
+const MixBefore = z.object({ waterPer100: z.number().nullable(), pigmentPct: z.number() });
+const HollowBefore = z.object({
+  way: z.enum(["roll", "tip", "layup"]).transform((w) => ({ roll: "rolled" as const, tip: "back" as const, layup: "laid" as const })[w]),
+  shellMm: z.number(),
+  coats: z.number(),
+  mouthMm: z.number().nullable(),
+});
+
 /** A job as it is stored, sent and kept in a draft: brought up to date from whatever format it was written in. */
-export const jobDocument = versioned("job", Job, [strengthNamed]);
+export const jobDocument = versioned("job", Job, [strengthNamed, layersNamed]);
 
 /** A fresh job with the defaults we argue for: 12 mm walls, 10 mm over the top, 5 % margin, clay without sulphur. */
 export function newJob(name: string, shopC = 21): Job {
@@ -97,13 +134,14 @@ export function newJob(name: string, shopC = 21): Job {
       kerfMm: 0,
       plugs: [],
       skin: skinDefault,
+      putty: puttyDefault,
       jacketMm: null,
       jacketPricePerKg: null,
       boltEveryMm: 120,
       undercuts: [],
     },
     rubber: { marginPct: 5, catalystPct: null, cupLossK: 0.2, cupLossFloorG: 3 },
-    cast: { waterPer100: null, pigmentPct: 0, fragrancePct: 0, marginPct: 5, count: 1 },
+    cast: { waterPer100: null, pigmentPct: 0, fragrancePct: 0, marginPct: 5, count: 1, additions: [] },
     session: { pours: 6, everyMin: 20 },
     held: "new",
     washedToday: false,
@@ -114,5 +152,6 @@ export function newJob(name: string, shopC = 21): Job {
     inside: insideDefault,
     make: makeDefault,
     shopC,
+    shopTypedAt: null,
   };
 }

@@ -31,6 +31,7 @@ export const operations: readonly Operation[] = [
       const s = solve({ ...q, pinned: new Map(Object.entries(pinned)), most: 3000 });
       return s.ok ? { ...s, startMin: Object.fromEntries(s.startMin) } : fault("tasks", s.message);
     },
+    { long: true },
   ),
 
   define(

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { figure, figures } from "../quantity";
+import { figure, figures, SYSTEMS } from "../quantity";
 import { SHOP_FIELD, versioned } from "../record";
 import { FORECAST_FIELDS } from "./fields";
 import { Cup, Handling, handlingDefault } from "../weigh";
@@ -19,7 +19,10 @@ const knownZone = (zone: string): boolean => {
 /** Choices for the whole workshop. Switching units never changes what is stored. */
 export const Settings = z.object({
   format: z.literal(1).default(1),
-  units: z.enum(["metric", "us"]).default("metric"),
+  /** One system for everything, or one for each kind. */
+  units: z
+    .union([z.enum(SYSTEMS), z.strictObject({ length: z.enum(SYSTEMS), mass: z.enum(SYSTEMS), volume: z.enum(SYSTEMS), temperature: z.enum(SYSTEMS) })])
+    .default("metric"),
   workshopName: z.string().trim().max(60).default("My workshop"),
   shopC: figure(SHOP_FIELD).default(21),
   /** What the shop is expected to be by day and by night; null takes shopC for both. */

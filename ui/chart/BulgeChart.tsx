@@ -3,7 +3,7 @@
 import { Chart, Filler, Legend, LinearScale, LineElement, PointElement, Tooltip, type ChartOptions } from "chart.js";
 import { memo } from "react";
 import { Line } from "react-chartjs-2";
-import { formatQuantity } from "@/core/quantity";
+import { formatQuantity, systemOf } from "@/core/quantity";
 import { useUnits } from "../kit/units";
 import type { TradePoint } from "@/core/mould";
 
@@ -14,8 +14,9 @@ const INK = "#1d2330";
 /** Bulge and rubber against the wall: what more rubber buys. The band runs from stiff rubber with held edges to soft with hinged ones. */
 export const BulgeChart = memo(function BulgeChart({ points, toleranceMm, wallMm }: { points: readonly TradePoint[]; toleranceMm: number; wallMm: number }) {
   const { system, fmt } = useUnits();
-  const shown = (mm: number) => (system === "us" ? mm / 25.4 : mm);
-  const unit = system === "us" ? "in" : "mm";
+  const us = systemOf("length", system) === "us";
+  const shown = (mm: number) => (us ? mm / 25.4 : mm);
+  const unit = us ? "in" : "mm";
   const at = (of: (p: TradePoint) => number) => points.map((p) => ({ x: shown(p.wallMm), y: shown(of(p)) }));
   const last = points.at(-1)?.wallMm ?? 1;
   const top = Math.max(3 * toleranceMm, ...points.filter((p) => p.wallMm >= wallMm * 0.8).map((p) => p.bulgeMm.typical * 1.1));

@@ -3,7 +3,7 @@
 import { CategoryScale, Chart, Filler, Legend, LinearScale, LineElement, PointElement, Tooltip, type ChartOptions } from "chart.js";
 import { Line } from "react-chartjs-2";
 import type { HeatQuestion, HeatStudy } from "@/core/heat";
-import { formatQuantity } from "@/core/quantity";
+import { formatQuantity, systemOf } from "@/core/quantity";
 import { useUnits } from "../kit/units";
 
 Chart.register(CategoryScale, LinearScale, PointElement, LineElement, Tooltip, Legend, Filler);
@@ -24,7 +24,8 @@ const line = (label: string, borderColor: string, more: object = {}) => ({
 /** Temperatures over the minutes after one pour, with what the rubber bears as level lines. Typical figures. */
 export function HeatChart({ study, question }: { study: HeatStudy; question: HeatQuestion }) {
   const { system, fmt } = useUnits();
-  const shown = (c: number) => (system === "us" ? (c * 9) / 5 + 32 : c);
+  const us = systemOf("temperature", system) === "us";
+  const shown = (c: number) => (us ? (c * 9) / 5 + 32 : c);
   const at = (read: (p: HeatStudy["course"][number]) => number) => study.course.map((p) => ({ x: p.minute, y: shown(read(p)) }));
   const last = study.course.at(-1)?.minute ?? 1;
   const level = (c: number) => [
@@ -54,7 +55,7 @@ export function HeatChart({ study, question }: { study: HeatStudy; question: Hea
     interaction: { mode: "nearest", axis: "x", intersect: false },
     scales: {
       x: { type: "linear", min: 0, title: { display: true, text: "minutes after the pour", color: INK }, ticks: { color: INK } },
-      y: { title: { display: true, text: system === "us" ? "°F" : "°C", color: INK }, ticks: { color: INK } },
+      y: { title: { display: true, text: us ? "°F" : "°C", color: INK }, ticks: { color: INK } },
     },
     plugins: {
       legend: { position: "bottom", labels: { color: INK, boxWidth: 26, boxHeight: 2 } },

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useId, useState, type ReactNode } from "react";
-import { defaultUnitLabel, formatForEditing, formatQuantity, parseQuantity, type Dimension } from "@/core/quantity";
+import { defaultUnitLabel, durationUnit, formatForEditing, formatQuantity, parseQuantity, type Dimension } from "@/core/quantity";
 import { useUnits } from "../kit/units";
 
 export interface QuantityFieldProps {
@@ -24,6 +24,8 @@ export interface QuantityFieldProps {
   draftKey?: string;
   compact?: boolean;
   suffix?: string;
+  /** Of a time: the unit it is usually told in, such as "min". */
+  usualUnit?: string;
 }
 
 const keep = (key: string | undefined, text: string | null) => {
@@ -51,7 +53,11 @@ const drafted = (key: string): string | null => {
 export function QuantityField(p: QuantityFieldProps) {
   const { system } = useUnits();
   const id = useId();
-  const shown = p.value === null ? "" : formatForEditing(p.value, p.dimension, system);
+  // A time is edited in minutes, hours or days, as it is; the unit stands until the field is left.
+  const unitFor = (value: number | null) => (p.dimension === "duration" ? durationUnit(value, p.usualUnit ?? "h") : undefined);
+  const [unit, setUnit] = useState(unitFor(p.value));
+  const shownIn = (value: number | null) => (value === null ? "" : formatForEditing(value, p.dimension, system, unitFor(value)));
+  const shown = shownIn(p.value);
   const [text, setText] = useState(shown);
   const [seen, setSeen] = useState({ value: p.value, system });
   const [touched, setTouched] = useState(false);
@@ -59,6 +65,7 @@ export function QuantityField(p: QuantityFieldProps) {
   const limits = {
     dimension: p.dimension,
     system,
+    ...(unit === undefined ? {} : { bareUnit: unit }),
     ...(p.min === undefined ? {} : { min: p.min }),
     ...(p.max === undefined ? {} : { max: p.max }),
     describe: (v: number) => formatQuantity(v, p.dimension, system),
@@ -74,6 +81,7 @@ export function QuantityField(p: QuantityFieldProps) {
     const now = read(text);
     if (seen.system !== system || !(now.ok && p.value !== null && Math.abs(now.value - p.value) <= 1e-9 * Math.abs(p.value))) {
       setText(shown);
+      setUnit(unitFor(p.value));
       setTouched(false);
     }
   }
@@ -111,7 +119,7 @@ export function QuantityField(p: QuantityFieldProps) {
   const wrong = touched && !parsed.ok && !(empty && (p.optional || p.value === null)) ? parsed.message : null;
   const inForce = wrong && p.value !== null ? ` Still using ${formatQuantity(p.value, p.dimension, system)}.` : "";
   const remark = wrong ? { message: wrong + inForce, severity: "fault" as const } : p.remark;
-  const suffix = p.suffix ?? defaultUnitLabel(p.dimension, system);
+  const suffix = p.suffix ?? unit ?? defaultUnitLabel(p.dimension, system);
   return (
     <div className={p.compact ? "min-w-0" : "min-w-0 space-y-1"}>
       <label htmlFor={id} className={p.compact ? "sr-only" : "label block"}>
@@ -129,7 +137,9 @@ export function QuantityField(p: QuantityFieldProps) {
           aria-describedby={remark ? `${id}-r` : p.help ? `${id}-h` : undefined}
           onChange={(e) => change(e.target.value)}
           onBlur={() => {
-            if (parsed.ok && touched && !p.compact) setText(formatForEditing(parsed.value, p.dimension, system));
+            if (!parsed.ok || !touched || p.compact) return;
+            setText(shownIn(parsed.value));
+            setUnit(unitFor(parsed.value));
           }}
         />
         {suffix && (

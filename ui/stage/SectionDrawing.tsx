@@ -7,6 +7,7 @@ import { LARGEST_MM, SMALLEST_MM, type ProfilePoint, type SizeKey } from "@/core
 import { OPENING, THICKEST_MM, type BlockLayout, type SkinLayout } from "@/core/mould";
 import type { Plan } from "@/core/plan";
 import { QuantityField } from "../form/QuantityField";
+import { systemOf } from "@/core/quantity";
 import { useUnits } from "../kit/units";
 import { buildScene, type Scene, type Stage } from "@/core/draw";
 import { Hatches, NAMES, HUE, ScaledHatches } from "./hatches";
@@ -165,7 +166,7 @@ function skinDims({ job, layout, scene, X, Y, onMould, stage }: Frame & { layout
 
 /** The cut: this mould in section, to scale. Sizes with a dotted underline can be changed where they stand. */
 export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onProfile }: Props) {
-  const { fmt } = useUnits();
+  const { fmt, system } = useUnits();
   const id = useId().replace(/[^a-zA-Z0-9]/g, "");
   const frame = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(680);
@@ -254,7 +255,8 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
     e.preventDefault();
     onProfile(movePoint(handles, i, p.radiusMm + move[0], p.zMm + move[1]));
   };
-  const bar = [200, 100, 50, 20, 10, 5, 2, 1].find((b) => b * scale <= width * 0.18) ?? 1;
+  const bars = systemOf("length", system) === "us" ? [12, 6, 4, 3, 2, 1, 0.5, 0.25].map((inch) => inch * 25.4) : [200, 100, 50, 20, 10, 5, 2, 1];
+  const bar = bars.find((b) => b * scale <= width * 0.18) ?? bars.at(-1) ?? 1;
   const title = `Section of ${job.name}: ${stuffs.map((s) => NAMES[s].toLowerCase()).join(", ")}. Master ${fmt(body.lengthMm, "length")} long and ${fmt(body.heightMm, "length")} high.`;
 
   return (

@@ -83,6 +83,8 @@ export interface SkinOpening extends Common {
   pressed: boolean;
   /** Rubber lies on the board round the foot. */
   skirt: boolean;
+  /** Cloth may be laid into its middle coats: not where it has to turn inside out. */
+  cloth: boolean;
   boardStep: (flangeMm: string | null) => string;
 }
 

@@ -14,6 +14,7 @@ export const SKIN = {
   cut: null,
   pressed: false,
   skirt: true,
+  cloth: true,
   jacket: "needed",
 } as const satisfies Partial<SkinOpening>;
 

@@ -49,13 +49,23 @@ function over(study: HeatStudy, q: HeatQuestion, fmt: (v: number, d: "temperatur
   return `${typical < 1 ? `; at worst it is above ${limit} for ${seconds(high)}` : `, and stays above ${limit} for ${seconds(typical)} (at worst ${seconds(high)})`}${short}`;
 }
 
+/** What a casting cools like, in words. */
+function likeOf(q: PlannedHeat["question"]): string {
+  if (q.coreMm !== null) return "a wall with rubber on both sides";
+  const [below, above] = [
+    ["a plate", "a rod", "a ball"][Math.floor(q.dimensions + 0.15) - 1],
+    ["a plate", "a rod", "a ball"][Math.ceil(q.dimensions - 0.15) - 1],
+  ];
+  return below === above ? `${below}` : `something between ${below} and ${above}`;
+}
+
 function Answer({ heat, study }: { heat: PlannedHeat; study: HeatStudy }) {
   const { fmt, band } = useUnits();
   const { plan } = useJob();
   const seconds = (s: number) => fmt(s / 3600, "duration");
   const times = (r: { low: number; high: number }) => band({ low: r.low / 3600, high: r.high / 3600 }, "duration");
   const q = heat.question;
-  const body = { plate: "a plate", cylinder: "a rod", sphere: "a ball" }[q.symmetry];
+  const body = likeOf(q);
   const metal = plan.cast?.family === "metal";
   return (
     <>

@@ -30,7 +30,8 @@ export function JobField({
       value={numberAt(job, path)}
       remark={remark}
       draftKey={`${id}:${path}`}
-      onChange={(v) => edit((j) => withNumberAt(j, path, v))}
+      // How warm the shop is, is a word of this moment: clocks begun soon after go by it.
+      onChange={(v) => edit((j) => ({ ...withNumberAt(j, path, v), ...(path === "shopC" ? { shopTypedAt: Date.now() } : {}) }))}
     />
   );
 }

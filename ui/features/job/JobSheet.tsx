@@ -12,6 +12,8 @@ import { useUnits } from "../../kit/units";
 import { VerdictMark } from "../../kit/VerdictMark";
 import { stepName } from "./Route";
 import { OrderOfWork } from "./OrderOfWork";
+import { LayerMixes } from "./steps/LayerMixes";
+import { JacketStuff } from "./steps/JacketStuff";
 import { PartList } from "./steps/PartList";
 
 /** Everything of a job on paper: amounts, cut list, times, verdicts and cautions, with room for what really happened. */
@@ -103,7 +105,7 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
         <Part title={`Jacket: ${JACKETS[layout.jacket.jacket].label.toLowerCase()}`}>
           <p>
             {layout.jacket.parts === 1 ? "One part" : `${layout.jacket.parts} parts`}, {fmt(layout.jacket.thicknessMm, "length")} thick,{" "}
-            {fmt(layout.jacket.volumeMl, "volume")}, {fmt(layout.jacket.massG.typical, "mass")}. {layout.jacket.why}{" "}
+            {fmt(layout.jacket.volumeMl, "volume")}, {fmt(layout.jacket.massG.typical, "mass")}. {layout.jacket.why} <JacketStuff jacket={layout.jacket} />{" "}
             {layout.jacket.bolts > 0 ? `${layout.jacket.bolts} bolts along the flanges. ` : ""}
             {JACKET_PRACTICE[layout.jacket.jacket].how} {layout.jacket.parts > 1 ? JACKET_PRACTICE[layout.jacket.jacket].barrier : ""}
           </p>
@@ -147,7 +149,7 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
       )}
       {cast && castBatch && castCure && (
         <Part title={`Casting: ${cast.name}, ${castBatch.ratioLabel}`}>
-          <PartList parts={castBatch.parts} total={castBatch.mixG} />
+          {plan.layers.some((l) => l.coat) ? <LayerMixes plan={plan} /> : <PartList parts={castBatch.parts} total={castBatch.mixG} />}
           <p>
             {job.cast.count} at once. One weighs {fmt(castBatch.wetG, "mass")} poured, {fmt(castBatch.dryG.typical, "mass")} finished
             {plan.weights ? `; the filled mould ${fmt(plan.weights.filledG, "mass")}` : ""}. Work it within {band(castCure.working.hours, "duration")};{" "}

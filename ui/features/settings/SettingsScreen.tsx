@@ -7,6 +7,7 @@ import { mayAskToNotify, SoundSwitch } from "../clocks/SoundSwitch";
 import { NumberOf } from "../../form/NumberOf";
 import { useSaved } from "../../data/useSaved";
 import { Conflict } from "../../form/Conflict";
+import { UnitChoices } from "./UnitChoices";
 import { Backup } from "./Backup";
 import { Copies } from "./Copies";
 import { Cups } from "./Cups";
@@ -112,6 +113,9 @@ export function SettingsScreen({
               </button>
             </div>
             <p className="hint">Browsers notify only on the first machine, or over a secure address; sound and the banner work everywhere.</p>
+          </Section>
+          <Section id="units" title="Units">
+            <UnitChoices />
           </Section>
           <Section id="temperature" title="What to expect of the shop">
             <p className="hint">Where no thermometer says better, cure clocks run on this.</p>

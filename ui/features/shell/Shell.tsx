@@ -2,6 +2,7 @@
 
 import { BookOpenText, CalendarClock, FlaskConical, Grid3x3, Keyboard, LibraryBig, Search, Settings, Timer } from "lucide-react";
 import dynamic from "next/dynamic";
+import { systemOf } from "@/core/quantity";
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from "react";
@@ -50,7 +51,12 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
   const listening = useListening();
   const [open, setOpen] = useState<"palette" | "keys" | "new" | null>(null);
   const here = (href: string) => (href === "/" ? path === "/" : path.startsWith(href));
-  const flip = useCallback(() => void choose(system === "metric" ? "us" : "metric"), [choose, system]);
+  const lengths = systemOf("length", system);
+  // Where each kind has its own, only lengths flip.
+  const flip = useCallback(() => {
+    const other = lengths === "metric" ? "us" : "metric";
+    void choose(typeof system === "string" ? other : { ...system, length: other });
+  }, [choose, lengths, system]);
 
   const own = useMemo<Shortcut[]>(
     () => [
@@ -110,11 +116,11 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
             </Link>
           ))}
         </nav>
-        <button type="button" className="btn btn-bare !px-2.5" onClick={flip} aria-label={`Units: ${system === "metric" ? "metric" : "US workshop"}. Switch.`}>
+        <button type="button" className="btn btn-bare !px-2.5" onClick={flip} aria-label={`Units: ${lengths === "metric" ? "metric" : "US workshop"}. Switch.`}>
           <span aria-hidden="true">
-            <b className={system === "metric" ? "underline decoration-citrus decoration-[3px] underline-offset-4" : "font-normal"}>mm</b>
+            <b className={lengths === "metric" ? "underline decoration-citrus decoration-[3px] underline-offset-4" : "font-normal"}>mm</b>
             {" / "}
-            <b className={system === "us" ? "underline decoration-citrus decoration-[3px] underline-offset-4" : "font-normal"}>in</b>
+            <b className={lengths === "us" ? "underline decoration-citrus decoration-[3px] underline-offset-4" : "font-normal"}>in</b>
           </span>
         </button>
         <button type="button" className="btn btn-bare !px-2.5" onClick={() => setOpen("palette")} aria-label="Find anything (Ctrl+K)">

@@ -3,6 +3,7 @@
 import { Check, Scale as ScaleIcon } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { barShare, leastWeighable, partState, type WeighAct, type PartToWeigh } from "@/core/weigh";
+import { systemOf } from "@/core/quantity";
 import { Caution } from "../../kit/controls";
 import { PracticeScale } from "../device/PracticeScale";
 import type { Scale } from "../device/useScale";
@@ -43,7 +44,7 @@ export function PartPanel({
   const net = gross !== null && tare !== null ? gross - tare : null;
   const step = scale.source === "simulated" && scale.sim.make === "pocket" ? 0.05 : w.handling.stepG;
   const decimals = step >= 1 ? 0 : step >= 0.1 ? 1 : 2;
-  const live = (g: number) => (system === "metric" ? `${g.toFixed(decimals)} g` : fmt(g, "mass"));
+  const live = (g: number) => (systemOf("mass", system) === "metric" ? `${g.toFixed(decimals)} g` : fmt(g, "mass"));
   const shown = net ?? was;
   const state = partState(target, shown);
   const low = target.targetG * (1 - target.underPct / 100);

@@ -21,9 +21,9 @@ import { Figure } from "../../../kit/controls";
 import { useUnits } from "../../../kit/units";
 import { useJob, useRemark, useRemarks } from "../JobContext";
 import { MakeFiles } from "./MakeFiles";
-import { Undercuts } from "./Undercuts";
 import { Fold } from "../../../kit/Fold";
 import { Tick } from "../../../kit/Tick";
+import { JacketStuff } from "./JacketStuff";
 import { JobField } from "../JobField";
 import { DataTable } from "../../../kit/DataTable";
 
@@ -45,6 +45,7 @@ function BoxFields() {
   const { mould } = job;
   const put = (patch: Partial<MouldDecision>) => edit((j) => ({ ...j, mould: { ...j.mould, ...patch } }));
   const boxRemarks = useRemarks("boxId");
+  const sealing = useRemarks("sealing");
   const ownRemark = useRemark("mould.ownBox");
   const own = mould.ownBox;
   const inside = plan.layout?.kind === "block" ? plan.layout.box : null;
@@ -73,6 +74,7 @@ function BoxFields() {
           options={SEALING_KEYS.filter((k) => k !== "none").map((k) => ({ value: k, label: SEALINGS[k].label }))}
           none={SEALINGS.none.label}
           help={SEAL_PRACTICE[job.sealing] || undefined}
+          fault={sealing.length > 0 ? sealing.map((r) => r.message).join(" ") : null}
           onChange={(k) => edit((j) => ({ ...j, sealing: SEALING_KEYS.find((s) => s === k) ?? "none" }))}
         />
         {mould.box === "rectangular" && (
@@ -152,6 +154,9 @@ function JacketFields() {
             </Figure>
           </div>
           <p>
+            <JacketStuff jacket={built} />
+          </p>
+          <p>
             {built.why}
             {built.parts > 1 && built.fillMl > 1 && plan.layout?.kind === "skin"
               ? ` Filling the waist with ${fmt(built.fillMl, "volume")} of rubber would let it lift off as one.`
@@ -170,7 +175,6 @@ function JacketFields() {
           </ul>
           <JobField path="mould.jacketPricePerKg" />
           {built.parts > 1 && <JobField path="mould.boltEveryMm" />}
-          {kind.made === "skin" && <Undercuts />}
         </>
       )}
     </div>

@@ -1,11 +1,17 @@
 "use client";
 
-import { castKind } from "@/core/cast";
+import { ADDED_BY, castKind } from "@/core/cast";
+import { ADDITION_FIELDS } from "@/core/record";
 import { CAST_FAMILY } from "@/core/material";
+import { ListEditor } from "../../../form/ListEditor";
+import { NameField } from "../../../form/NameField";
+import { NumberOf } from "../../../form/NumberOf";
 import { Figure } from "../../../kit/controls";
+import { Pick } from "../../../kit/Pick";
 import { useUnits } from "../../../kit/units";
 import { useJob } from "../JobContext";
-import { HollowAnswer, InsideFields } from "./InsideFields";
+import { InsideFields } from "./InsideFields";
+import { LayerMixes } from "./LayerMixes";
 import { PartList } from "./PartList";
 import { JobField } from "../JobField";
 
@@ -14,6 +20,8 @@ export function CastStep() {
   const { fmt, band, say } = useUnits();
   const { cast, castBatch: b, castCure } = plan;
   if (!cast) return <p>Choose what to cast in the pairing step.</p>;
+  // Of a casting in layers each has its own water and colour.
+  const layered = job.inside.layers.length > 0;
   const { water, pigment, fragrance } = castKind(cast.mix).asks(cast.mix);
   return (
     <>
@@ -25,13 +33,18 @@ export function CastStep() {
               <h3 className="text-lg font-bold">{job.cast.count === 1 ? "For one casting" : `For ${job.cast.count} castings`}</h3>
               <span className="text-soft">{b.ratioLabel}</span>
             </div>
-            <PartList parts={b.parts} total={b.mixG} />
-            <p className="hint">
-              Fills {fmt(b.mixMl, "volume")}, with {job.cast.marginPct} % margin.
-            </p>
+            {plan.layers.some((l) => l.coat) ? (
+              <LayerMixes plan={plan} />
+            ) : (
+              <>
+                <PartList parts={b.parts} total={b.mixG} />
+                <p className="hint">
+                  Fills {fmt(b.mixMl, "volume")}, with {job.cast.marginPct} % margin.
+                </p>
+              </>
+            )}
           </div>
           <Weights />
-          {plan.inside?.hollow && <HollowAnswer />}
         </>
       ) : (
         <p>{plan.body ? "The mix appears once the figures below are possible." : "The mix appears once the master is measured."}</p>
@@ -39,7 +52,7 @@ export function CastStep() {
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
         <JobField path="cast.count" />
         <JobField path="cast.marginPct" />
-        {water && (
+        {water && !layered && (
           <JobField
             path="cast.waterPer100"
             label={`Water per 100 ${water.of}`}
@@ -47,9 +60,10 @@ export function CastStep() {
             empty={String(water.usual.typical)}
           />
         )}
-        {pigment && <JobField path="cast.pigmentPct" label={`Pigment, % of ${pigment.of}`} />}
+        {pigment && !layered && <JobField path="cast.pigmentPct" label={`Pigment, % of ${pigment.of}`} />}
         {fragrance && <JobField path="cast.fragrancePct" help={`at most ${fragrance.mostPct} %`} />}
       </div>
+      <Additions />
       {b && (
         <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
           {b.notes.map((n) => (
@@ -64,6 +78,38 @@ export function CastStep() {
         </p>
       )}
     </>
+  );
+}
+
+const ADDED_WORDS = { powder: "% of the powder", mix: "% of the whole mix", grams: "grams in one casting" } as const;
+
+/** Lines of a person's own in the mix: glycerine, starch, a hardener, a polymer instead of some of the water. */
+function Additions() {
+  const { job, edit } = useJob();
+  return (
+    <ListEditor
+      label="Added to the mix"
+      items={job.cast.additions}
+      most={12}
+      addLabel="Add something of your own"
+      blank={() => ({ name: "Addition", by: "powder" as const, amount: 2, densityGMl: null })}
+      nameOf={(a) => a.name}
+      onChange={(additions) => edit((j) => ({ ...j, cast: { ...j.cast, additions } }))}
+    >
+      {(a, change) => (
+        <div className="grid grid-cols-2 gap-2">
+          <NameField what="addition" value={a.name} onChange={(name) => change({ name })} />
+          <Pick
+            label="In"
+            value={a.by}
+            options={ADDED_BY.map((k) => ({ value: k, label: ADDED_WORDS[k] }))}
+            onChange={(v) => change({ by: ADDED_BY.find((k) => k === v) ?? a.by })}
+          />
+          <NumberOf fields={ADDITION_FIELDS} of="amount" item={a} change={change} />
+          <NumberOf fields={ADDITION_FIELDS} of="densityGMl" item={a} change={change} />
+        </div>
+      )}
+    </ListEditor>
   );
 }
 

@@ -1,9 +1,24 @@
 "use client";
 
-import { CUT_FIELDS, HOLLOW_FIELDS, HOLLOW_KINDS, HOLLOW_WAYS, INSERT_FIELDS, INSERT_KINDS, INSERT_PRACTICE, INSERTS, type Inside } from "@/core/mould";
+import {
+  CUT_FIELDS,
+  INSERT_FIELDS,
+  INSERT_KINDS,
+  INSERT_PRACTICE,
+  INSERTS,
+  LAYER_FIELDS,
+  LAYER_KEYS,
+  LAYER_WAYS,
+  layerDefault,
+  MOUTHS,
+  type Inside,
+  type Layer,
+} from "@/core/mould";
+import { castKind } from "@/core/cast";
+import { pick } from "@/core/material";
+import { Tick } from "../../../kit/Tick";
 import { Choice } from "../../../kit/Choice";
 import { Pick } from "../../../kit/Pick";
-import { Figure } from "../../../kit/controls";
 import { ListEditor } from "../../../form/ListEditor";
 import { NumberOf } from "../../../form/NumberOf";
 import { useUnits } from "../../../kit/units";
@@ -16,12 +31,12 @@ export function InsideFields() {
   const { job, edit } = useJob();
   const put = (patch: Partial<Inside>) => edit((j) => ({ ...j, inside: { ...j.inside, ...patch } }));
   const { inside } = job;
-  const used = inside.inserts.length > 0 || inside.hollow !== null || inside.cutsMm.length > 0 || inside.generations > 1 || inside.thenCastId !== null;
+  const used = inside.inserts.length > 0 || inside.layers.length > 0 || inside.cutsMm.length > 0 || inside.generations > 1 || inside.thenCastId !== null;
   return (
-    <Fold title="What goes inside, hollow castings, sections, shrinkage" open={used}>
+    <Fold title="Layers, hollow castings, what goes inside, sections, shrinkage" open={used}>
       <div className="mt-2 space-y-4">
+        <Layers put={put} />
         <Inserts put={put} />
-        <Hollow put={put} />
         <Sections put={put} />
         <Shrinkage put={put} />
       </div>
@@ -58,6 +73,7 @@ function Inserts({ put }: Put) {
           upright: true,
           fromMm: 10,
           asideMm: 0,
+          afterCoat: null,
         })}
         nameOf={(i) => INSERTS[i.kind].label.toLowerCase()}
         onChange={(inserts) => put({ inserts })}
@@ -76,6 +92,7 @@ function Inserts({ put }: Put) {
               <NumberOf fields={INSERT_FIELDS} of="count" item={i} change={change} />
               <NumberOf fields={INSERT_FIELDS} of="fromMm" item={i} change={change} />
               <NumberOf fields={INSERT_FIELDS} of="asideMm" item={i} change={change} />
+              {job.inside.layers.length > 0 && <NumberOf fields={INSERT_FIELDS} of="afterCoat" item={i} change={change} />}
             </div>
             <Choice
               label="It"
@@ -101,60 +118,99 @@ function Inserts({ put }: Put) {
   );
 }
 
-function Hollow({ put }: Put) {
-  const { job, plan } = useJob();
-  const { hollow } = job.inside;
-  const set = (patch: Partial<NonNullable<Inside["hollow"]>>) => hollow && put({ hollow: { ...hollow, ...patch } });
+/** A casting made of layers, each with its material and its way; none is one lump. */
+function Layers({ put }: Put) {
+  const { job, plan, catalogue } = useJob();
+  const { layers } = job.inside;
+  const thin = Math.max(2, Math.round(Math.min(plan.body?.lengthMm ?? 60, plan.body?.widthMm ?? 60) / 24));
+  const starts: { label: string; layers: Layer[] }[] = [
+    { label: "Cast in one lump", layers: [] },
+    { label: "Rolled round in coats", layers: [{ ...layerDefault, thicknessMm: thin, coats: 2 }] },
+    { label: "Filled, then poured back", layers: [{ ...layerDefault, way: "back", thicknessMm: thin }] },
+    {
+      label: "Face coat, then a backing",
+      layers: [
+        { ...layerDefault, way: "brushed", thicknessMm: thin },
+        { ...layerDefault, way: "laid", thicknessMm: 2 * thin },
+      ],
+    },
+    {
+      label: "Face poured, then filled up",
+      layers: [
+        { ...layerDefault, way: "poured", thicknessMm: 2 * thin },
+        { ...layerDefault, way: "poured" },
+      ],
+    },
+  ];
   return (
     <div className="space-y-2">
-      <Pick
-        label="Solid or hollow"
-        value={hollow?.way ?? null}
-        options={HOLLOW_KINDS.map((k) => ({ value: k, label: HOLLOW_WAYS[k].label }))}
-        none="Cast solid"
-        onChange={(v) => {
-          const way = HOLLOW_KINDS.find((k) => k === v);
-          put({
-            hollow: way
-              ? {
-                  way,
-                  shellMm: hollow?.shellMm ?? Math.max(3, Math.round(Math.min(plan.body?.lengthMm ?? 60, plan.body?.widthMm ?? 60) / 12)),
-                  coats: hollow?.coats ?? 2,
-                  mouthMm: hollow?.mouthMm ?? null,
-                }
-              : null,
-          });
-        }}
-      />
-      {hollow && (
-        <div className="grid grid-cols-3 gap-2">
-          <NumberOf fields={HOLLOW_FIELDS} of="shellMm" item={hollow} change={set} />
-          <NumberOf fields={HOLLOW_FIELDS} of="coats" item={hollow} change={set} />
-          <NumberOf fields={HOLLOW_FIELDS} of="mouthMm" item={hollow} change={set} />
-        </div>
+      {layers.length === 0 ? (
+        <Pick
+          label="Made of"
+          value="0"
+          options={starts.map((s, i) => ({ value: String(i), label: s.label }))}
+          help="rolled, poured back, face and backing: each layer with its own mix, weight and wait"
+          onChange={(v) => put({ layers: starts[Number(v)]?.layers ?? [] })}
+        />
+      ) : (
+        <>
+          <ListEditor
+            label="Made of layers, from the face inwards"
+            items={layers}
+            most={12}
+            addLabel="Add a layer"
+            blank={() => ({ ...layerDefault, thicknessMm: thin })}
+            nameOf={(l, i) => `layer ${i + 1}, ${LAYER_WAYS[l.way].label.toLowerCase()}`}
+            onChange={(to) => put({ layers: to })}
+          >
+            {(l, change, at) => {
+              const cast = pick(catalogue.casts, l.castId) ?? plan.cast;
+              const asks = cast ? castKind(cast.mix).asks(cast.mix) : {};
+              return (
+                <div className="space-y-2">
+                  <div className="grid gap-2 sm:grid-cols-2">
+                    <Pick
+                      label="How"
+                      value={l.way}
+                      options={LAYER_KEYS.map((k) => ({ value: k, label: LAYER_WAYS[k].label }))}
+                      onChange={(v) => change({ way: LAYER_KEYS.find((k) => k === v) ?? l.way })}
+                    />
+                    <Pick
+                      label="Of"
+                      value={l.castId}
+                      options={catalogue.casts.map((c) => ({ value: c.id, label: c.name }))}
+                      none={plan.cast ? `${plan.cast.name}, as the casting` : "What the casting is of"}
+                      onChange={(castId) => change({ castId })}
+                    />
+                  </div>
+                  <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
+                    <NumberOf fields={LAYER_FIELDS} of="thicknessMm" item={l} change={change} />
+                    {l.thicknessMm === null && <NumberOf fields={LAYER_FIELDS} of="volumeMl" item={l} change={change} />}
+                    <NumberOf fields={LAYER_FIELDS} of="coats" item={l} change={change} />
+                    <NumberOf fields={LAYER_FIELDS} of="areaPct" item={l} change={change} />
+                    {asks.water && <NumberOf fields={LAYER_FIELDS} of="waterPer100" item={l} change={change} empty={String(asks.water.usual.typical)} />}
+                    {asks.pigment && <NumberOf fields={LAYER_FIELDS} of="pigmentPct" item={l} change={change} />}
+                    {asks.fibre && <NumberOf fields={LAYER_FIELDS} of="fibrePct" item={l} change={change} />}
+                    <NumberOf fields={LAYER_FIELDS} of="waitMin" item={l} change={change} />
+                  </div>
+                  <Doubts path={`inside.layers.${at}`} />
+                </div>
+              );
+            }}
+          </ListEditor>
+          <div className="grid grid-cols-2 gap-3">
+            <Pick
+              label="Open at"
+              value={job.inside.mouth}
+              options={MOUTHS.map((m) => ({ value: m, label: m === "back" ? "its whole back" : "a mouth only: the shell goes all round" }))}
+              none="as the mould has it"
+              onChange={(v) => put({ mouth: MOUTHS.find((m) => m === v) ?? null })}
+            />
+            <JobField path="inside.mouthMm" />
+          </div>
+        </>
       )}
-      <Doubts path="inside.hollow" />
-    </div>
-  );
-}
-
-/** What a hollow casting takes, coat by coat. */
-export function HollowAnswer() {
-  const { plan } = useJob();
-  const { fmt } = useUnits();
-  const i = plan.inside;
-  const h = i?.hollow;
-  if (!i || !h) return null;
-  return (
-    <div className="grid grid-cols-2 gap-3 rounded-xl bg-paper p-3 sm:grid-cols-4">
-      <Figure name="Shell" note={`hollow ${fmt(h.hollowMl, "volume")}`}>
-        {fmt(h.shellMl, "volume")}
-      </Figure>
-      <Figure name={h.coats === 1 ? "One coat" : `Each of ${h.coats} coats`}>{fmt(h.coatMm, "length")}</Figure>
-      <Figure name="Goes in, each coat">{fmt(i.chargeG, "mass")}</Figure>
-      <Figure name="Comes back out" note={`mouth ${fmt(h.mouthMm, "length")}, wants ${fmt(h.mouthNeedMm, "length")}`}>
-        {fmt(i.backG, "mass")}
-      </Figure>
+      <Doubts path="inside.layers" />
     </div>
   );
 }
@@ -179,10 +235,19 @@ function Sections({ put }: Put) {
       {sections.length > 1 && (
         <ul className="space-y-1">
           {sections.map((s, i) => (
-            <li key={s.fromMm} className="flex justify-between gap-3 border-t border-line py-1">
+            <li key={s.fromMm} className="flex flex-wrap justify-between gap-3 border-t border-line py-1">
               <span>
                 Section {i + 1}, {fmt(s.fromMm, "length")} to {fmt(s.toMm, "length")}
               </span>
+              {job.inside.layers.length > 0 && (
+                <Tick
+                  label={`Section ${i + 1} is cast solid`}
+                  checked={s.solid}
+                  onChange={(on) => put({ solidSections: on ? [...job.inside.solidSections, i] : job.inside.solidSections.filter((k) => k !== i) })}
+                >
+                  solid
+                </Tick>
+              )}
               <b>
                 {fmt(s.volumeMl, "volume")}
                 {plan.castBatch ? `, ${fmt(s.volumeMl * plan.castBatch.wetDensityGMl, "mass")}` : ""}

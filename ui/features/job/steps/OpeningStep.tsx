@@ -1,18 +1,17 @@
 "use client";
 
-import { useState } from "react";
-
 import { buildOrder, OPENING, OPENINGS, PLUG_FIELDS, type MouldDecision, type SkinOpening } from "@/core/mould";
 import { Choice } from "../../../kit/Choice";
 import { Pick } from "../../../kit/Pick";
 import { Figure } from "../../../kit/controls";
 import { GradeMark, STRETCH_WORDS } from "../../../kit/GradeMark";
 import { ListEditor } from "../../../form/ListEditor";
+import { NameField } from "../../../form/NameField";
 import { NumberOf } from "../../../form/NumberOf";
 import { useUnits } from "../../../kit/units";
 import { useJob, useRemarks } from "../JobContext";
 import { OrderOfWork } from "../OrderOfWork";
-import { SIDE_OPTIONS } from "./Undercuts";
+import { SIDE_OPTIONS, Undercuts } from "./Undercuts";
 import { Tick } from "../../../kit/Tick";
 import { JobField } from "../JobField";
 
@@ -39,7 +38,9 @@ export function OpeningStep() {
       {kind.base && <JobField path="mould.partingMm" label={kind.halves ? "Parting above the back" : "Cut above the back"} />}
       {kind.plugs && <Plugs />}
       {kind.made === "skin" && <SkinFields kind={kind} />}
-      <Remarks path="inside.hollow" />
+      <Remarks path="inside.layers" />
+      <Undercuts />
+      <Remarks path="mould.undercuts" />
       <LetsGo />
       {plan.layout && (
         <div>
@@ -61,33 +62,6 @@ function Remarks({ path }: { path: string }) {
   ));
 }
 
-/** A name that may stand empty while it is typed anew; the last good one stays in force. */
-function NameField({ value, onChange }: { value: string; onChange: (name: string) => void }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const wrong = typed !== null && typed.trim() === "";
-  return (
-    <label className="block min-w-0 space-y-1">
-      <span className="label block">Name</span>
-      <input
-        className="field"
-        value={typed ?? value}
-        maxLength={40}
-        aria-invalid={wrong ? true : undefined}
-        onChange={(e) => {
-          setTyped(e.target.value);
-          if (e.target.value.trim() !== "") onChange(e.target.value);
-        }}
-        onBlur={() => setTyped(null)}
-      />
-      {wrong && (
-        <span role="alert" className="fault block">
-          Nothing typed yet: give the plug a name. Still using “{value}”.
-        </span>
-      )}
-    </label>
-  );
-}
-
 function Plugs() {
   const { job, edit } = useJob();
   const put = (plugs: MouldDecision["plugs"]) => edit((j) => ({ ...j, mould: { ...j.mould, plugs } }));
@@ -104,7 +78,7 @@ function Plugs() {
       >
         {(p, change) => (
           <div className="space-y-2">
-            <NameField value={p.name} onChange={(name) => change({ name })} />
+            <NameField what="plug" value={p.name} onChange={(name) => change({ name })} />
             <div className="grid grid-cols-3 gap-2">
               <NumberOf fields={PLUG_FIELDS} of="diameterMm" item={p} change={change} />
               <NumberOf fields={PLUG_FIELDS} of="lengthMm" item={p} change={change} />
@@ -126,11 +100,23 @@ function SkinFields({ kind }: { kind: SkinOpening }) {
   return (
     <>
       <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
-        <JobField path="mould.skin.coats" {...(pressed ? { label: "Layers in all" } : {})} />
-        <JobField path="mould.skin.firstMm" {...(pressed ? { label: "First layer" } : {})} />
-        {skin.coats > 1 && <JobField path="mould.skin.coatMm" {...(pressed ? { label: "Each layer after" } : {})} />}
-        <JobField path="mould.skin.padMm" />
-        {!pressed && <JobField path="mould.skin.runOffPct" />}
+        {pressed ? (
+          <>
+            <JobField path="mould.putty.layers" />
+            <JobField path="mould.putty.layerMm" />
+            <JobField path="mould.putty.padMm" />
+            <JobField path="mould.putty.pressGMin" />
+            <JobField path="mould.putty.hands" />
+          </>
+        ) : (
+          <>
+            <JobField path="mould.skin.coats" />
+            <JobField path="mould.skin.firstMm" />
+            {skin.coats > 1 && <JobField path="mould.skin.coatMm" />}
+            <JobField path="mould.skin.padMm" />
+            <JobField path="mould.skin.runOffPct" />
+          </>
+        )}
         {skirt && <JobField path="mould.skin.flangeMm" />}
         {sections && <JobField path="mould.skin.sections" />}
       </div>
@@ -147,6 +133,7 @@ function SkinAnswer() {
   const { fmt } = useUnits();
   const l = plan.layout;
   if (l?.kind !== "skin") return null;
+  const pressing = plan.pours.flatMap((p) => (p.pressing ? [p.pressing] : []));
   return (
     <div className="grid grid-cols-2 gap-3 rounded-xl bg-paper p-3 sm:grid-cols-4">
       <Figure name="Skin">{fmt(l.skinMm, "length")}</Figure>
@@ -154,6 +141,17 @@ function SkinAnswer() {
         {fmt(l.exposedMm2, "area")}
       </Figure>
       <Figure name="Rubber">{fmt(l.rubberMl, "volume")}</Figure>
+      {pressing.length > 0 && (
+        <Figure
+          name="Pressing"
+          note={`${pressing.reduce((s, p) => s + p.batches, 0)} batches, about ${fmt(Math.max(...pressing.map((p) => p.eachG)), "mass")} each`}
+        >
+          {fmt(
+            pressing.reduce((s, p) => s + p.hours, 0),
+            "duration",
+          )}
+        </Figure>
+      )}
       {l.flange && (
         <Figure name="Seams" note={`keys ${l.flange.keysAtMm.map((z) => fmt(z, "length")).join(", ")} along each, near the master`}>
           {fmt(l.flange.lengthMm, "length")}
@@ -187,19 +185,22 @@ function LetsGo() {
       <Figure
         name="Stretch to let go"
         note={
-          h.stretch.strain > 0
-            ? `passing ${fmt(h.stretch.widestAtMm, "length")} up through ${fmt(h.stretch.narrowAtMm, "length")} up`
-            : "nothing wider has to pass"
+          !h.stretch.known
+            ? "its outline is not known: name the undercuts"
+            : h.stretch.strain > 0
+              ? `passing ${fmt(h.stretch.widestAtMm, "length")} up through ${fmt(h.stretch.narrowAtMm, "length")} up`
+              : "nothing wider has to pass"
         }
       >
-        {pct(h.stretch.strain)}
+        {h.stretch.known ? pct(h.stretch.strain) : "Not known"}
       </Figure>
       <div className="min-w-0">
-        <GradeMark grade={h.stretch.grade} words={STRETCH_WORDS} />
+        <GradeMark grade={h.stretch.grade} words={h.stretch.known ? STRETCH_WORDS : { ...STRETCH_WORDS, close: "Not known" }} />
         <p className="hint">
           This rubber is good for {pct(h.stretch.safe.low)} to {pct(h.stretch.safe.typical)}, a quarter of what breaks it. Undercuts that do not show in the
           outline come on top.
         </p>
+        {h.pullN.typical > 50 && <p className="hint">Held open over its widest it pulls back with about {fmt(h.pullN.typical, "force")} all round.</p>}
         {h.leverage && <p className="hint">A square block has corners to pull at: leverage a wrap does not give.</p>}
       </div>
       {h.cut && (

@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Wait } from "@/core/cure";
 import { INSERT_PRACTICE } from "@/core/mould";
-import { OUTCOME_WORD } from "@/core/plan";
+import { OUTCOME_WORD, type PourKind } from "@/core/plan";
 import { NO_CUT, type Cut } from "@/core/weigh";
 import { Pick } from "../../../kit/Pick";
 import { notice } from "../../../kit/notice";
@@ -59,7 +59,7 @@ export function OutStep() {
           key={p.name}
           title={plan.pours.length === 1 ? "Rubber" : `Rubber, ${p.name.toLowerCase()}`}
           wait={p.wait}
-          until={p.wait.until === "recoat" ? "next coat from" : "open after"}
+          until={p.wait.until === "recoat" ? "next coat from" : p.kind === "coat" && p !== plan.pours.at(-1) ? "next section after" : "open after"}
           kind="rubber"
           index={i}
           ready={p.batch !== null}
@@ -78,7 +78,22 @@ export function OutStep() {
             />
           )}
           <CutFields cut={cut} set={setCut} />
-          <Clock title={plan.cast.name} wait={plan.castCure.demould} kind="cast" index={0} ready={plan.castBatch !== null} mouldId={mouldId} cut={cut} />
+          {plan.layers.map((l, i) => {
+            const last = l.next === null;
+            return (
+              <Clock
+                key={l.name}
+                title={l.coat ? `${l.name}, ${l.cast.name.toLowerCase()}` : l.cast.name}
+                wait={l.next ?? plan.castCure?.demould ?? l.cure.demould}
+                until={last ? "open after" : "next layer from"}
+                kind={last ? "cast" : "layer"}
+                index={last ? 0 : i}
+                ready
+                mouldId={mouldId}
+                cut={cut}
+              />
+            );
+          })}
           {plan.castCure.finished && (
             <p className="text-[0.95rem]">
               <b>
@@ -113,7 +128,7 @@ function Clock({
   title: string;
   wait: Wait;
   until?: string;
-  kind: "rubber" | "cast";
+  kind: PourKind;
   index: number;
   ready: boolean;
   mouldId: string | null;

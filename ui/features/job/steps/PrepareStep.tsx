@@ -44,7 +44,7 @@ export function PrepareStep() {
           <Pick
             label="Parting clay"
             value={job.clayId}
-            options={catalogue.surfaces.filter((s) => s.traits.includes("oil-clay") || s.id === job.clayId).map((s) => ({ value: s.id, label: s.name }))}
+            options={catalogue.surfaces.filter((s) => s.traits.includes("clay") || s.id === job.clayId).map((s) => ({ value: s.id, label: s.name }))}
             none="None"
             fault={clayRemark?.message}
             onChange={(clayId) => edit((j) => ({ ...j, clayId }))}

@@ -9,13 +9,13 @@ import { useJob } from "../JobContext";
 const SIDE_WORD: Record<Side, string> = { front: "Front", back: "Back", left: "Left", right: "Right", top: "Top" };
 export const SIDE_OPTIONS = SIDES.map((s) => ({ value: s, label: SIDE_WORD[s] }));
 
-/** Undercuts the person names: what a jacket has to be parted for. */
+/** Undercuts the person names: what a mould has to stretch over, and a jacket has to be parted for. */
 export function Undercuts() {
   const { job, edit } = useJob();
   return (
     <>
       <ListEditor
-        label="Undercuts you see on the outside of the skin"
+        label="Undercuts you see"
         items={job.mould.undercuts}
         most={12}
         addLabel="Name an undercut"
