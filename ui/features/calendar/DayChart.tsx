@@ -123,7 +123,8 @@ function Bar({
       disabled={done}
       aria-label={`${t.jobName}: ${t.label} ${clock}, ${t.handsMin} min${pinned ? ", put by hand" : ""}`}
       className="absolute flex touch-none items-center gap-2 rounded-md text-left text-sm"
-      style={{ left: left + ((at - t.at) / HOUR) * PX_HOUR, top, height: ROW - 4 }}
+      // Moved by a transform: a new `left` would be taken for the page having shifted, and the chart scrolled after it.
+      style={{ left, top, height: ROW - 4, transform: `translateX(${((at - t.at) / HOUR) * PX_HOUR}px)` }}
       onKeyDown={(e) => {
         if (e.key === "ArrowLeft" || e.key === "ArrowRight") {
           e.preventDefault();
