@@ -19,8 +19,10 @@ async function accessible(page: Page, where: string): Promise<void> {
 
 const STEPS = ["Master", "Pairing", "Opening", "Prepare", "Box", "Rubber", "Strength", "Cast", "Pour & open"];
 
+// Every element of ten pages is looked at: minutes on two slow cores, not seconds.
+test.describe.configure({ timeout: 240_000 });
+
 test("bench, logbook and pour have no serious accessibility fault", async ({ page }) => {
-  test.setTimeout(90_000);
   for (const path of [
     "/",
     "/jobs/demo-crater-lamp-base/sheet",
@@ -69,7 +71,6 @@ test("the weigh-in sheet has no serious accessibility fault, and fits a phone an
 
 for (const id of ["demo-comet-drawer-pull", "demo-crater-lamp-base"]) {
   test(`no step of ${id} has a serious accessibility fault`, async ({ page }) => {
-    test.setTimeout(90_000);
     await page.goto(`/jobs/${id}`);
     for (const step of STEPS) {
       await toStep(page, step);
@@ -79,7 +80,6 @@ for (const id of ["demo-comet-drawer-pull", "demo-crater-lamp-base"]) {
 }
 
 test("the matrix has no serious accessibility fault", async ({ page }) => {
-  test.setTimeout(90_000);
   await page.goto("/fit");
   await page.getByRole("textbox", { name: "Cast" }).fill("pewter");
   await page.getByRole("grid").getByRole("button").first().click();
