@@ -219,7 +219,7 @@ test("a material is copied, edited, questioned and refused in words", async ({ p
   await dialog.getByRole("button", { name: "Save" }).click();
   await expect(dialog.getByText(/Not saved yet/)).toBeVisible();
   await dialog.getByLabel("Density, cured, high").fill("12");
-  await expect(dialog.getByText(/11 g\/mL is unusual for a silicone rubber/)).toBeVisible();
+  await expect(dialog.getByText(/11 g\/mL is unusual for a mould rubber/)).toBeVisible();
   await dialog.getByLabel("Density, cured, typical").fill("1.12");
   await dialog.getByLabel("Density, cured, high").fill("1.2");
   await dialog.getByRole("button", { name: "Save" }).click();

@@ -73,6 +73,24 @@ describe("rubber", () => {
     expect(massRatio(mix, NaN).ok).toBe(false);
   });
 
+  it("splits three parts by mass or by volume, and an over-pour carries the third along", () => {
+    const side = (name: string, parts: number, densityGMl: number) => ({ name, parts, densityGMl });
+    // 100 : 10 : 25 by mass of 270 g is 200, 20 and 50 g.
+    const byMass = ratio({ kind: "ratio", basis: "mass", partA: side("A", 100, 1.1), partB: side("B", 10, 1), partC: side("Oil", 25, 0.96) });
+    expect(splitByRatio(270, byMass).map((p) => p.massG)).toEqual([expect.closeTo(200, 9), expect.closeTo(20, 9), expect.closeTo(50, 9)]);
+    expect(byMass.label).toBe("100:10:25 by mass");
+    // 2 : 1 : 1 by volume keeps 2 : 1 : 1 in mL, whatever each weighs.
+    const [a, b, c] = splitByRatio(500, ratio({ kind: "ratio", basis: "volume", partA: side("A", 2, 1.2), partB: side("B", 1, 1), partC: side("C", 1, 0.8) }));
+    expect(a.volumeMl! / b.volumeMl!).toBeCloseTo(2, 9);
+    expect(c!.volumeMl! / b.volumeMl!).toBeCloseTo(1, 9);
+    expect(a.massG + b.massG + c!.massG).toBeCloseTo(500, 9);
+    const over = correctOverPour(200, 30, byMass);
+    expect(over.addAG).toBeCloseTo(100, 9);
+    expect(over.totalG).toBeCloseTo(300 + 30 + 75, 9);
+    expect(over.message).toContain("{{mass|75}} of Oil");
+    expect(massRatio({ kind: "ratio", basis: "mass", partA: side("A", 1, 1), partB: side("B", 1, 1), partC: side("C", 0, 1) }).ok).toBe(false);
+  });
+
   it("refuses a ratio of 0:0 or 1:0", () => {
     const zero = (a: number, b: number) =>
       massRatio({
@@ -202,6 +220,21 @@ describe("casting mixes", () => {
     );
   });
 
+  it("weighs pigment against the binder, or against all the dry mix, as it was said", () => {
+    const concrete = cast("cast-concrete");
+    if (concrete.mix.kind !== "cement") throw new Error("no cement");
+    const share = concrete.mix.binderFraction;
+    expect(share).toBeLessThan(1);
+    const binder = batch("cast-concrete", 500, { pigmentPct: 3 });
+    const powder = batch("cast-concrete", 500, { pigmentPct: 3 * share, pigmentOf: "powder" });
+    expect(grams(powder, "Pigment")).toBeCloseTo(grams(binder, "Pigment"), 9);
+    expect(grams(powder, "Pigment") / grams(powder, "Dry mix")).toBeCloseTo((3 * share) / 100, 9);
+    // The limit is one of the binder, however it is said.
+    const most = concrete.mix.pigmentMaxPctOfBinder;
+    expect(refusal("cast-concrete", 500, { pigmentPct: most * share * 1.01, pigmentOf: "powder" })).toMatch(/of the dry mix/);
+    expect(refusal("cast-concrete", 500, { pigmentPct: most * 1.01 })).toMatch(/of the binder/);
+  });
+
   it("takes lines of a person's own into any mix: shares of powder or of all, or grams, and still fills the cavity", () => {
     const glycerine = { name: "Glycerine", by: "powder" as const, amount: 10, densityGMl: 1.26 };
     const b = batch("cast-plaster", 1000, { waterPer100: 70, additions: [glycerine] });
@@ -216,6 +249,21 @@ describe("casting mixes", () => {
     expect(batch("cast-slow-epoxy", 200, { additions: [{ name: "Chalk", by: "mix", amount: 5, densityGMl: 2.7 }] }).wetG).toBeGreaterThan(
       batch("cast-slow-epoxy", 200).wetG,
     );
+    // A liquid in the place of water: 100 mL of it at 1.05 g/mL takes 100 g of the water and leaves powder and volume alone.
+    const plain = batch("cast-plaster", 1000, { waterPer100: 70 });
+    const liquid = { name: "Polymer", by: "volume" as const, amount: 100, densityGMl: 1.05, instead: true };
+    const wet = batch("cast-plaster", 1000, { waterPer100: 70, additions: [liquid] });
+    expect(grams(wet, "Powder")).toBeCloseTo(grams(plain, "Powder"), 9);
+    expect(grams(wet, "Water")).toBeCloseTo(grams(plain, "Water") - 100, 9);
+    expect(grams(wet, "Polymer")).toBeCloseTo(105, 9);
+    expect(wet.wetG).toBeCloseTo(plain.wetG + 5, 9);
+    expect(wet.mixMl).toBeCloseTo(1000, 9);
+    const tenth = batch("cast-plaster", 1000, { waterPer100: 70, additions: [{ ...liquid, by: "water", amount: 10, densityGMl: 1 }] });
+    expect(grams(tenth, "Polymer") / (grams(tenth, "Water") + grams(tenth, "Polymer"))).toBeCloseTo(0.1, 9);
+    expect(refusal("cast-plaster", 100, { additions: [{ ...liquid, amount: 90 }] })).toMatch(/instead of water takes .* there are only/);
+    // Two cups of sand at 1.6 g/mL are 757 g.
+    const sand = batch("cast-plaster", 3000, { additions: [{ name: "Sand", by: "volume", amount: 2 * 236.588, densityGMl: 1.6 }] });
+    expect(grams(sand, "Sand")).toBeCloseTo(757.1, 1);
     expect(refusal("cast-plaster", 20, { additions: [{ name: "Sand", by: "grams", amount: 80, densityGMl: null }] })).toMatch(/all the casting has room for/);
   });
 

@@ -31,7 +31,7 @@ export interface RubberBatch {
   cupLossG: number;
   mixG: number;
   mixMl: number;
-  parts: readonly [Part, Part];
+  parts: readonly [Part, Part, ...Part[]];
   ratioLabel: string;
 }
 

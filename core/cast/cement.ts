@@ -24,9 +24,15 @@ export const cement = kindOf({
     const w = waterOf(about.name, d.waterPer100, mix.waterPer100);
     if ("message" in w) return { ok: false, path: "cast.waterPer100", message: w.message };
     const fibrePct = d.fibrePct ?? mix.fibrePct;
+    const share = d.pigmentOf === "powder" ? 1 : mix.binderFraction;
     const bad =
-      extraShare("cast.pigmentPct", "Pigment", d.pigmentPct, mix.pigmentMaxPctOfBinder, "the binder") ??
-      extraShare("cast.fibrePct", "Fibre", fibrePct, FIBRE_MOST_PCT, "the mix");
+      extraShare(
+        "cast.pigmentPct",
+        "Pigment",
+        d.pigmentPct,
+        (mix.pigmentMaxPctOfBinder * mix.binderFraction) / share,
+        share === 1 && mix.binderFraction < 1 ? "the dry mix" : "the binder",
+      ) ?? extraShare("cast.fibrePct", "Fibre", fibrePct, FIBRE_MOST_PCT, "the mix");
     if (bad) return { ok: false, ...bad };
     const wet = ml * mix.wetDensityGMl.typical;
     const polymerWater = mix.polymerPer100 * (1 - mix.polymerSolids);
@@ -38,7 +44,7 @@ export const cement = kindOf({
         message: `${w.water} parts of water is less than the polymer liquid already brings (${polymerWater.toFixed(1)}): use at least that.`,
       };
     // All parts per 100 of dry mix; fibre is a share of the whole wet mix.
-    const pigmentParts = d.pigmentPct * mix.binderFraction;
+    const pigmentParts = d.pigmentPct * share;
     const parts = (100 + addedWater + mix.polymerPer100 + pigmentParts) / (1 - fibrePct / 100);
     const dryMix = (wet * 100) / parts;
     const of = (p: number) => (dryMix * p) / 100;
@@ -75,7 +81,15 @@ export const cement = kindOf({
               ]
             : []),
           ...(pigmentParts > 0
-            ? [{ name: "Pigment", role: "pigment" as const, massG: of(pigmentParts), volumeMl: null, note: `${fmt(d.pigmentPct)} % of the binder` }]
+            ? [
+                {
+                  name: "Pigment",
+                  role: "pigment" as const,
+                  massG: of(pigmentParts),
+                  volumeMl: null,
+                  note: `${fmt((d.pigmentPct * share) / mix.binderFraction)} % of the binder`,
+                },
+              ]
             : []),
           ...(fibrePct > 0
             ? [
@@ -101,7 +115,11 @@ export const cement = kindOf({
       },
     };
   },
-  asks: (mix) => ({ water: { of: "dry mix", usual: mix.waterPer100 }, pigment: { of: "binder" }, fibre: { usualPct: mix.fibrePct } }),
+  asks: (mix) => ({
+    water: { of: "dry mix", usual: mix.waterPer100 },
+    pigment: { of: "binder", ...(mix.binderFraction < 1 ? { or: "dry mix" } : {}) },
+    fibre: { usualPct: mix.fibrePct },
+  }),
   bearsPct: 1,
   why: (role) =>
     role === "water"

@@ -24,5 +24,5 @@ export function castKind(mix: CastMix): AnyKind {
   return kind;
 }
 
-export { twoPartFields } from "./resin";
-export { ADDED_BY, type Addition, type CastBatch, type CastDecision, type CastResult } from "./kind";
+export { sideFields, twoPartFields } from "./resin";
+export { ADDED_BY, PIGMENT_OF, type Addition, type CastBatch, type CastDecision, type CastResult } from "./kind";

@@ -2,24 +2,32 @@ import type * as z from "zod";
 import type { Part, PartRole } from "../mix";
 import { quote, type Dimension, type Range } from "../quantity";
 
-/** How an addition is measured: by the powder (or binder, or resin), by the whole mix, or in grams for one casting. */
-export const ADDED_BY = ["powder", "mix", "grams"] as const;
+/** How an addition is measured: parts per 100 of the powder (or first part), of the water, of the whole mix; or so much for one casting, by weight or by volume. */
+export const ADDED_BY = ["powder", "water", "mix", "grams", "volume"] as const;
 export type AddedBy = (typeof ADDED_BY)[number];
 
 /** A line of a person's own in a mix: glycerine, starch, a hardener, a liquid polymer. Density g/mL; 1 where nobody knows. */
 export interface Addition {
   name: string;
   by: AddedBy;
-  /** %, or g. */
+  /** %, g, or mL. */
   amount: number;
+  /** A liquid that takes the place of as much water, by volume. */
+  instead?: boolean | undefined;
   densityGMl: number | null;
 }
+
+/** Pigment is weighed against the binder, or against all the dry powder, sand and all. */
+export const PIGMENT_OF = ["binder", "powder"] as const;
+export type PigmentOf = (typeof PIGMENT_OF)[number];
 
 export interface CastDecision {
   /** Parts of water per 100 of powder or dry mix; null takes the typical figure. */
   waterPer100: number | null;
   /** Pigment as % of binder (cement) or of powder (gypsum), fragrance as % of wax or soap. */
   pigmentPct: number;
+  /** What the pigment is a share of, where binder and powder are not the same; the binder unless said. */
+  pigmentOf?: PigmentOf;
   fragrancePct: number;
   /** Fibre as % of the whole mix; null takes what the mix itself is made with. */
   fibrePct?: number | null;
@@ -68,8 +76,8 @@ export type MixField =
 export interface Asks {
   /** Water per 100 of what, with the usual figures. */
   water?: { of: string; usual: Range };
-  /** Pigment as a share of what. */
-  pigment?: { of: string };
+  /** Pigment as a share of what, and what else it may be a share of. */
+  pigment?: { of: string; or?: string };
   /** Most fragrance, %. */
   fragrance?: { mostPct: number };
   /** What fibre it is made with unless another share is said, %. */

@@ -7,7 +7,8 @@ export const resinSide = z.object({ name: z.string().min(1), parts: z.number().p
 /** Two parts that react, by ratio. */
 const schema = z.object({ kind: z.literal("resin"), basis: z.enum(["mass", "volume"]), partA: resinSide, partB: resinSide });
 
-const part = (path: string, what: string): MixField[] => [
+/** Figures of one part of a mix by ratio. */
+export const sideFields = (path: string, what: string): MixField[] => [
   { path: `${path}.name`, label: `${what}: name`, kind: "text" },
   numberField(`${path}.parts`, `${what}: parts`, "count"),
   numberField(`${path}.densityGMl`, `${what}: density`, "density"),
@@ -15,8 +16,8 @@ const part = (path: string, what: string): MixField[] => [
 /** Figures of a mix of two parts. */
 export const twoPartFields = (at: string): MixField[] => [
   { path: `${at}.basis`, label: "Ratio by", kind: "choice", options: ["mass", "volume"] },
-  ...part(`${at}.partA`, "First part"),
-  ...part(`${at}.partB`, "Second part"),
+  ...sideFields(`${at}.partA`, "First part"),
+  ...sideFields(`${at}.partB`, "Second part"),
 ];
 
 export const resin = kindOf({

@@ -16,8 +16,24 @@ const waxed = { releaseId: "release-wax" };
 const oiled = { releaseId: "release-silicone-oil" };
 const cast = (name: string, more: Partial<FitQuestion> = {}): Partial<FitQuestion> => ({ castId: `cast-${name}`, ...more });
 
+const PU = { rubberId: "rubber-urethane-40" };
+
 /** For every rule: a question on which it speaks, and one close by on which it does not. */
 const PAIRS: Record<string, [speaks: Partial<FitQuestion>, silent: Partial<FitQuestion>]> = {
+  "urethane-rubber-bare": [{ ...PU, ...on("metal") }, { ...PU, ...on("metal", waxed) }],
+  "urethane-rubber-released": [{ ...PU, ...on("metal", waxed) }, { ...PU, ...on("silicone-tin", waxed) }],
+  "urethane-rubber-porous": [{ ...PU, ...on("wood-bare", waxed) }, { ...PU, ...on("wood-bare", { ...shellac, ...waxed }) }],
+  "urethane-rubber-wet": [{ ...PU, ...on("water-clay", waxed) }, { ...SN, ...on("water-clay", waxed) }],
+  "urethane-rubber-wet-clay": [{ ...PU, clayId: "surface-water-clay" }, { ...PU, clayId: "surface-oil-clay-free" }],
+  "urethane-rubber-second": [{ ...PU, secondRubberId: PU.rubberId }, { ...PU, secondRubberId: PU.rubberId, releaseId: "release-petroleum" }],
+  "urethane-rubber-second-released": [{ ...PU, secondRubberId: PU.rubberId, releaseId: "release-petroleum" }, { ...PU, secondRubberId: PU.rubberId }],
+  "platinum-on-urethane-rubber": [{ ...PU, secondRubberId: PT.rubberId }, { ...PU, secondRubberId: SN.rubberId }],
+  "urethane-rubber-every-cast": [{ ...PU, ...cast("concrete") }, { ...PU, ...cast("beeswax") }],
+  "urethane-rubber-resin": [{ ...PU, ...cast("fast-urethane") }, { ...PU, ...cast("slow-epoxy") }],
+  "urethane-rubber-styrene": [{ ...PU, ...cast("polyester") }, { ...PU, ...cast("slow-epoxy") }],
+  "urethane-rubber-food": [{ ...PU, ...cast("dark-chocolate") }, { ...PU, ...cast("beeswax") }],
+  "urethane-rubber-soap": [{ ...PU, ...cast("soap") }, { ...PU, ...cast("beeswax") }],
+  "urethane-rubber-jacket": [{ ...PU, jacket: "polyester-resin" }, { ...PU, jacket: "epoxy-putty" }],
   "stone-oiled": [{ ...SN, ...on("stone", { ...lacquer, releaseId: "release-petroleum" }) }, { ...SN, ...on("stone", { ...lacquer, ...waxed }) }],
   "clay-water": [{ ...PT, clayId: "surface-water-clay" }, { ...PT, clayId: "surface-oil-clay-free" }],
   "burns-not-wax": [{ ...cast("concrete", { use: "burns" }) }, { ...cast("beeswax", { use: "burns" }) }],

@@ -29,12 +29,19 @@ export function doubtsAbout(material: Material): Doubt[] {
   switch (material.kind) {
     case "rubber":
       return [
-        ...outside("densityGMl", material.densityGMl, 0.9, 1.8, "g/mL", "a silicone rubber"),
+        ...outside("densityGMl", material.densityGMl, 0.9, 1.8, "g/mL", "a mould rubber"),
         ...outside("shoreA", material.shoreA, 2, 60, "Shore A", "a mould rubber"),
         ...outside("potLifeMin", material.potLifeMin, 1, 240, "min", "a mould rubber's pot life"),
         ...outside("cureH", material.cureH, 0.1, 72, "h", "a mould rubber's cure"),
-        ...outside("heatContinuousC", material.heatContinuousC, 100, 260, "°C", "silicone held hot"),
-        ...outside("heatShortC", material.heatShortC, 120, 330, "°C", "silicone for a short time"),
+        ...(material.family === "urethane"
+          ? [
+              ...outside("heatContinuousC", material.heatContinuousC, 40, 110, "°C", "urethane rubber held hot"),
+              ...outside("heatShortC", material.heatShortC, 60, 140, "°C", "urethane rubber for a short time"),
+            ]
+          : [
+              ...outside("heatContinuousC", material.heatContinuousC, 100, 260, "°C", "silicone held hot"),
+              ...outside("heatShortC", material.heatShortC, 120, 330, "°C", "silicone for a short time"),
+            ]),
         ...outside("shrinkPct", material.shrinkPct, 0, 4, "%", "a mould rubber"),
         ...(material.potLifeMin.typical / 60 > material.cureH.typical
           ? [{ path: "potLifeMin", message: "Its pot life is longer than its cure: one of the two is in the wrong unit." }]

@@ -20,6 +20,9 @@ const tenToOne = (baseDensity: number, catalystDensity = 0.98) =>
     partB: { name: "Catalyst", parts: 1, densityGMl: catalystDensity },
   }) as const;
 
+const urethaneHeat = { heatContinuousC: range(60, 65, 75), heatShortC: range(80, 90, 100), conductivityWMK: range(0.18, 0.21, 0.25), specificHeatJGK: range(1.5, 1.75, 2) };
+const isocyanate = "Its hardener holds isocyanate: gloves, moving air, never heated or sprayed without the protection its sheet asks for.";
+
 /**
  * Mould rubbers of each common kind. Figures are the spans seen across many public data sheets of a kind, not those of
  * any one product.
@@ -89,6 +92,27 @@ export const RUBBERS: readonly Rubber[] = [
     densityGMl: range(1.3, 1.42, 1.55), shoreA: range(26, 30, 36), elongationPct: range(150, 220, 300), potLifeMin: range(30, 45, 60), cureH: range(16, 20, 24),
     heatContinuousC: range(230, 250, 260), heatShortC: range(260, 300, 315), conductivityWMK: range(0.24, 0.32, 0.45), specificHeatJGK: range(1, 1.15, 1.35), shrinkPct: range(0.3, 0.6, 1), costLevel: 3, foodDeclared: false, traits: ["tin", "condensation", "silicone", "heat-grade"],
     cautions: [gloves, "Bake out as the data sheet says before the first metal: leftover volatiles boil."],
+  },
+  {
+    ...base, id: "rubber-platinum-softened", name: "Platinum 25 A with softener, three parts", family: "platinum", form: "pourable",
+    mix: { ...oneToOne(1.1), partC: { name: "Softener", parts: 0.3, densityGMl: 0.96 } },
+    note: "A softener of silicone oil makes it stretch further; it tears sooner and sweats a little oil.",
+    densityGMl: range(1.05, 1.08, 1.12), shoreA: range(10, 14, 18), elongationPct: range(350, 500, 700), potLifeMin: range(30, 45, 70), cureH: range(5, 7, 18),
+    heatContinuousC: range(180, 200, 210), heatShortC: range(200, 220, 230), shrinkPct: range(0, 0.1, 0.2), foodDeclared: false, traits: ["platinum", "silicone"],
+  },
+  {
+    ...base, ...urethaneHeat, id: "rubber-urethane-brush-50", name: "Urethane 50 A, 1:1, brushable", family: "urethane", form: "brushable",
+    mix: { kind: "ratio", basis: "volume", partA: { name: "Part A", parts: 1, densityGMl: 1.06 }, partB: { name: "Part B", parts: 1, densityGMl: 1.01 } },
+    note: "Tough skins for concrete and plaster, on stone and wood. No silicone: it bonds to whatever is not sealed and released, and wants release at every cast.",
+    densityGMl: range(1.01, 1.04, 1.08), shoreA: range(45, 50, 55), elongationPct: range(350, 500, 650), potLifeMin: range(12, 18, 25), cureH: range(16, 24, 48),
+    shrinkPct: range(0, 0.1, 0.3), costLevel: 1, foodDeclared: false, traits: ["urethane-rubber", "brushable", "isocyanate"], cautions: [gloves, isocyanate],
+  },
+  {
+    ...base, ...urethaneHeat, id: "rubber-urethane-40", name: "Urethane 40 A, 1:1, pourable", family: "urethane", form: "pourable",
+    mix: { kind: "ratio", basis: "mass", partA: { name: "Part A", parts: 1, densityGMl: 1.07 }, partB: { name: "Part B", parts: 1, densityGMl: 1.02 } },
+    note: "Blocks and liners for many concrete casts. Wear-proof and cheap, but no heat, and release at every cast.",
+    densityGMl: range(1.01, 1.04, 1.08), shoreA: range(36, 40, 44), elongationPct: range(400, 600, 800), potLifeMin: range(20, 30, 45), cureH: range(16, 24, 48),
+    shrinkPct: range(0, 0.1, 0.3), costLevel: 1, foodDeclared: false, traits: ["urethane-rubber", "isocyanate"], cautions: [gloves, isocyanate],
   },
   {
     ...base, id: "rubber-acetic-sealant", name: "Acetic sealant made into rubber", family: "acetic", form: "putty",

@@ -37,10 +37,13 @@ export type Thermal = z.infer<typeof Thermal>;
 export const RUBBER_FORMS = ["pourable", "brushable", "putty"] as const;
 export type RubberForm = (typeof RUBBER_FORMS)[number];
 
+/** What cures a rubber. */
+export const RUBBER_FAMILIES = ["platinum", "tin", "acetic", "urethane"] as const;
+
 export const Rubber = z.object({
   kind: z.literal("rubber"),
   ...base,
-  family: z.enum(["platinum", "tin", "acetic"]),
+  family: z.enum(RUBBER_FAMILIES),
   form: z.enum(RUBBER_FORMS),
   mix: RubberMix,
   /** Cured density, g/mL. */

@@ -60,9 +60,11 @@ export const ASKED_FOR = [
   "tape",
   "tin",
   "urethane",
+  "urethane-rubber",
   "urethane-surface",
   "uv-resin",
   "wax",
+  "wax-surface",
   "wax-release",
   "wet",
   "wood",
@@ -96,7 +98,6 @@ export const PLAIN = [
   "soft",
   "stone",
   "water-based",
-  "wax-surface",
 ] as const;
 
 /** Everything a material can be said to be. */

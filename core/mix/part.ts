@@ -3,6 +3,7 @@ export const PART_ROLES = [
   /** Two parts that react, by ratio. */
   "partA",
   "partB",
+  "partC",
   /** A rubber's base, and the little that sets it off. */
   "base",
   "catalyst",

@@ -5,8 +5,11 @@ import type { Part, PartRole } from "./part";
 const density = z.number().positive().max(5);
 const side = z.object({ name: z.string().min(1), parts: z.number().positive().max(1000), densityGMl: density });
 
-/** Two parts by ratio, by mass or by volume. Densities are g/mL of each part as it comes out of its tub. */
-export const TwoPart = z.object({ kind: z.literal("ratio"), basis: z.enum(["mass", "volume"]), partA: side, partB: side });
+/**
+ * Two parts by ratio, by mass or by volume, with a third where a rubber has one (a softener, a thickener, an accelerator). Densities
+ * are g/mL of each part as it comes out of its tub.
+ */
+export const TwoPart = z.object({ kind: z.literal("ratio"), basis: z.enum(["mass", "volume"]), partA: side, partB: side, partC: side.nullable().optional() });
 export type TwoPart = z.infer<typeof TwoPart>;
 
 /** A base with a little catalyst, as a percentage of the base by mass. */
@@ -18,7 +21,7 @@ export const Catalysed = z.object({
 });
 export type Catalysed = z.infer<typeof Catalysed>;
 
-/** A two-part recipe reduced to grams: for each gram of A, how many of B. */
+/** A recipe of two parts or three reduced to grams: for each gram of A, how many of the others. */
 export interface MassRatio {
   nameA: string;
   nameB: string;
@@ -26,6 +29,7 @@ export interface MassRatio {
   bPerA: number;
   densityA: number;
   densityB: number;
+  third: { name: string; perA: number; densityGMl: number } | null;
   /** The ratio as the label says it, with its basis. */
   label: string;
 }
@@ -60,41 +64,49 @@ export function massRatio(mix: TwoPart | Catalysed, catalystPct: number | null =
         bPerA: pct / 100,
         densityA: mix.base.densityGMl,
         densityB: mix.catalyst.densityGMl,
+        third: null,
         label: `${pct} % catalyst by mass`,
       },
     };
   }
-  const { partA: a, partB: b } = mix;
-  if (!(a.parts > 0) || !(b.parts > 0) || a.parts / b.parts > WIDEST_RATIO || b.parts / a.parts > WIDEST_RATIO) {
+  const { partA: a, partB: b, partC: c } = mix;
+  const odd = (p: typeof a) => !(p.parts > 0) || a.parts / p.parts > WIDEST_RATIO || p.parts / a.parts > WIDEST_RATIO;
+  const label = [a, b, ...(c ? [c] : [])].map((p) => p.parts).join(":");
+  if (odd(a) || odd(b) || (c && odd(c))) {
     return {
       ok: false,
-      message: `A ratio of ${a.parts}:${b.parts} cannot be mixed: both parts have to be more than 0. Check the label.`,
+      message: `A ratio of ${label} cannot be mixed: ${c ? "all" : "both"} parts have to be more than 0. Check the label.`,
     };
   }
-  const bPerA = mix.basis === "mass" ? b.parts / a.parts : (b.parts * b.densityGMl) / (a.parts * a.densityGMl);
+  const perA = (p: typeof a) => (mix.basis === "mass" ? p.parts / a.parts : (p.parts * p.densityGMl) / (a.parts * a.densityGMl));
   return {
     ok: true,
     ratio: {
       nameA: a.name,
       nameB: b.name,
       roles: ["partA", "partB"],
-      bPerA,
+      bPerA: perA(b),
       densityA: a.densityGMl,
       densityB: b.densityGMl,
-      label: `${a.parts}:${b.parts} by ${mix.basis}`,
+      third: c ? { name: c.name, perA: perA(c), densityGMl: c.densityGMl } : null,
+      label: `${label} by ${mix.basis}`,
     },
   };
 }
 
-/** Splits a total mass into the two parts, g, with each part's volume in mL. */
-export function splitByRatio(totalG: number, r: MassRatio): [Part, Part] {
-  const a = totalG / (1 + r.bPerA);
-  const b = totalG - a;
+/** Splits a total mass into its parts, g, with each part's volume in mL. */
+export function splitByRatio(totalG: number, r: MassRatio): [Part, Part, ...Part[]] {
+  const a = totalG / allPerA(r);
+  const part = (name: string, role: PartRole, massG: number, densityGMl: number): Part => ({ name, role, massG, volumeMl: massG / densityGMl });
   return [
-    { name: r.nameA, role: r.roles[0], massG: a, volumeMl: a / r.densityA },
-    { name: r.nameB, role: r.roles[1], massG: b, volumeMl: b / r.densityB },
+    part(r.nameA, r.roles[0], a, r.densityA),
+    part(r.nameB, r.roles[1], a * r.bPerA, r.densityB),
+    ...(r.third ? [part(r.third.name, "partC", a * r.third.perA, r.third.densityGMl)] : []),
   ];
 }
+
+/** Grams of the whole mix for each gram of A. */
+const allPerA = (r: MassRatio): number => 1 + r.bPerA + (r.third?.perA ?? 0);
 
 export interface OverPour {
   /** What B has to be for the A in the cup, g. */
@@ -103,6 +115,7 @@ export interface OverPour {
   addBG: number;
   /** A still to add because there is too much B, g. */
   addAG: number;
+  /** The whole batch, a third part with it, g. */
   totalG: number;
   /** B in the cup against B needed, %; null while there is no B. */
   deviationPct: number | null;
@@ -123,16 +136,18 @@ export function correctOverPour(actualAG: number, actualBG: number, r: MassRatio
     throw new RangeError(`Weights in the cup have to be more than 0, but were ${actualAG} and ${actualBG}.`);
   const needBG = actualAG * r.bPerA;
   const grams = (v: number) => quote(v, "mass");
+  const third = (a: number) => (r.third ? a * r.third.perA : 0);
+  const andThird = (a: number) => (r.third ? ` With ${grams(third(a))} of ${r.third.name}.` : "");
   if (actualBG < needBG * (1 - RATIO_GOOD_PCT / 100)) {
     const addBG = needBG - actualBG;
     return {
       needBG,
       addBG,
       addAG: 0,
-      totalG: actualAG + needBG,
+      totalG: actualAG + needBG + third(actualAG),
       deviationPct: actualBG === 0 ? null : (actualBG / needBG - 1) * 100,
       verdict: "add",
-      message: `Add ${grams(addBG)} of ${r.nameB}, to ${grams(needBG)}. The batch becomes ${grams(actualAG + needBG)}.`,
+      message: `Add ${grams(addBG)} of ${r.nameB}, to ${grams(needBG)}. The batch becomes ${grams(actualAG + needBG + third(actualAG))}.${andThird(actualAG)}`,
     };
   }
   const deviationPct = (actualBG / needBG - 1) * 100;
@@ -142,23 +157,23 @@ export function correctOverPour(actualAG: number, actualBG: number, r: MassRatio
     return {
       ...base,
       addAG: 0,
-      totalG: actualAG + actualBG,
+      totalG: actualAG + actualBG + third(actualAG),
       verdict: "good",
-      message: `Good: ${r.nameB} is within ${RATIO_GOOD_PCT} % of the ratio.`,
+      message: `Good: ${r.nameB} is within ${RATIO_GOOD_PCT} % of the ratio.${andThird(actualAG)}`,
     };
   if (deviationPct <= RATIO_NEAR_PCT)
     return {
       ...base,
       addAG,
-      totalG: actualBG + actualBG / r.bPerA,
+      totalG: (actualBG / r.bPerA) * allPerA(r),
       verdict: "near",
-      message: `${deviationPct.toFixed(1)} % too much ${r.nameB}. Usable for most rubbers, but adding ${grams(addAG)} of ${r.nameA} puts it right.`,
+      message: `${deviationPct.toFixed(1)} % too much ${r.nameB}. Usable for most rubbers, but adding ${grams(addAG)} of ${r.nameA} puts it right.${andThird(actualBG / r.bPerA)}`,
     };
   return {
     ...base,
     addAG,
-    totalG: actualBG + actualBG / r.bPerA,
+    totalG: (actualBG / r.bPerA) * allPerA(r),
     verdict: "off",
-    message: `${deviationPct.toFixed(0)} % too much ${r.nameB}: do not pour this. Add ${grams(addAG)} of ${r.nameA}; the batch becomes ${grams(actualBG + actualBG / r.bPerA)}.`,
+    message: `${deviationPct.toFixed(0)} % too much ${r.nameB}: do not pour this. Add ${grams(addAG)} of ${r.nameA}; the batch becomes ${grams((actualBG / r.bPerA) * allPerA(r))}.${andThird(actualBG / r.bPerA)}`,
   };
 }

@@ -34,9 +34,14 @@ export const CAST_FIELDS = {
   count: { label: "Castings at once", dimension: "count", min: 1, max: 1000, whole: true },
 } as const satisfies Fields;
 
-/** A line of a person's own in a casting mix: percent, or grams. */
+/** A line of a person's own in a casting mix. What is a weight or a volume is typed as one, in grams and mL. */
+const added = { label: "How much", what: "what is added", min: 0.01, above: 0, max: 100_000 } as const;
+export const ADDED_FIELDS = {
+  grams: { amount: { ...added, dimension: "mass" } },
+  volume: { amount: { ...added, dimension: "volume" } },
+} as const satisfies Record<string, Fields>;
 export const ADDITION_FIELDS = {
-  amount: { label: "How much", what: "what is added", dimension: "count", min: 0.01, above: 0, max: 100_000 },
+  amount: { ...added, dimension: "count" },
   densityGMl: { label: "Density, if you know it", what: "its density", dimension: "density", min: 0.1, above: 0, max: 20, open: true, empty: "as water" },
 } as const satisfies Fields;
 

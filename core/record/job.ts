@@ -4,7 +4,7 @@ import { FINISH_KEYS, JACKET_KEYS, SEALING_KEYS } from "../material";
 import { SHAPE_KINDS, SIZE_KEYS } from "../master";
 import { StrengthDecision, strengthDefault, Inside, insideDefault, layerDefault, Make, makeDefault, MouldDecision, puttyDefault, skinDefault } from "../mould";
 import { figure, figures, stored } from "../quantity";
-import { ADDED_BY } from "../cast";
+import { ADDED_BY, PIGMENT_OF } from "../cast";
 import { ADDITION_FIELDS, CAST_FIELDS, MASTER_FIELDS, RUBBER_FIELDS, SESSION_FIELDS, SHOP_FIELD } from "./fields";
 import { versioned, type Upgrade } from "./versioned";
 
@@ -44,9 +44,17 @@ export const Job = z.object({
   rubber: z.object(figures(RUBBER_FIELDS)),
   cast: z.object({
     ...figures(CAST_FIELDS),
+    pigmentOf: z.enum(PIGMENT_OF).default("binder"),
     /** Lines of a person's own in the mix. */
     additions: z
-      .array(z.object({ name: z.string().trim().min(1, "say what is added").max(40), by: z.enum(ADDED_BY), ...figures(ADDITION_FIELDS) }))
+      .array(
+        z.object({
+          name: z.string().trim().min(1, "say what is added").max(40),
+          by: z.enum(ADDED_BY),
+          instead: z.boolean().default(false),
+          ...figures(ADDITION_FIELDS),
+        }),
+      )
       .max(12)
       .default([]),
   }),
@@ -141,7 +149,7 @@ export function newJob(name: string, shopC = 21): Job {
       undercuts: [],
     },
     rubber: { marginPct: 5, catalystPct: null, cupLossK: 0.2, cupLossFloorG: 3 },
-    cast: { waterPer100: null, pigmentPct: 0, fragrancePct: 0, marginPct: 5, count: 1, additions: [] },
+    cast: { waterPer100: null, pigmentPct: 0, pigmentOf: "binder", fragrancePct: 0, marginPct: 5, count: 1, additions: [] },
     session: { pours: 6, everyMin: 20 },
     held: "new",
     washedToday: false,

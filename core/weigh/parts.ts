@@ -15,7 +15,7 @@ export interface PartToWeigh {
   why: string;
 }
 
-/** Two parts err against each other, so each gets half of what the ratio bears. */
+/** Parts err against each other, so each gets half of what the ratio bears. */
 const HALF_RATIO_PCT = RATIO_GOOD_PCT / 2;
 
 /** How far the catalyst may be off before the mix leaves the data sheet's range: room on each side, at most a tenth, % of itself. */
@@ -43,7 +43,17 @@ export function rubberParts(parts: readonly Part[], mix: RubberMix, catalystPct:
           overPct: HALF_RATIO_PCT,
           why: "This part first, stirred in its own tub: an over-pour is mended with the other.",
         }
-      : { ...base, underPct: HALF_RATIO_PCT, overPct: HALF_RATIO_PCT, why: "This part last, slowly: from the first stir the pot life runs." };
+      : {
+          ...base,
+          underPct: HALF_RATIO_PCT,
+          overPct: HALF_RATIO_PCT,
+          why:
+            parts.length === 2
+              ? "This part last, slowly: from the first stir the pot life runs."
+              : i === parts.length - 1
+                ? "The third part last, slowly; all three stirred until no streak is left."
+                : "Then this part: from the first stir of the two the pot life runs.",
+        };
   });
 }
 

@@ -85,7 +85,7 @@ describe("over-pour", () => {
 describe("tolerances", () => {
   it("put the worst two-part error at the 2 % a ratio bears, and a catalyst inside its range", () => {
     const [a, b] = rubberParts(
-      splitByRatio(200, { nameA: "A", nameB: "B", roles: ["partA", "partB"], bPerA: 1, densityA: 1, densityB: 1, label: "" }),
+      splitByRatio(200, { nameA: "A", nameB: "B", roles: ["partA", "partB"], bPerA: 1, densityA: 1, densityB: 1, third: null, label: "" }),
       oneToOne.mix,
       null,
     );

@@ -1,5 +1,5 @@
-import { castKind, twoPartFields } from "@/core/cast";
-import { Range, type Material } from "@/core/material";
+import { castKind, sideFields, twoPartFields } from "@/core/cast";
+import { Range, RUBBER_FAMILIES, type Material } from "@/core/material";
 import type { Dimension } from "@/core/quantity";
 
 /** How one property of a material is named, read and written. `path` is dotted into the material. */
@@ -80,7 +80,7 @@ export function fieldsOf(m: Material): FieldSpec[] {
   switch (m.kind) {
     case "rubber":
       return [
-        { path: "family", label: "Cure family", kind: "choice", options: ["platinum", "tin", "acetic"] },
+        { path: "family", label: "Cure family", kind: "choice", options: RUBBER_FAMILIES },
         { path: "form", label: "Form", kind: "choice", options: ["pourable", "brushable", "putty"] },
         range("shoreA", "Hardness", "count", { suffix: "A" }),
         range("densityGMl", "Density, cured", "density"),
@@ -97,7 +97,7 @@ export function fieldsOf(m: Material): FieldSpec[] {
         ...(m.pricePerKg === null ? [] : [number("pricePerKg", "Price of a kilogram", "count", { suffix: "per kg" })]),
         { path: "foodDeclared", label: "Maker declares food contact", kind: "flag" },
         ...(m.mix.kind === "ratio"
-          ? twoPartFields("mix")
+          ? [...twoPartFields("mix"), ...(m.mix.partC ? sideFields("mix.partC", "Third part") : [])]
           : [
               range("mix.pct", "Catalyst, % of base", "percent"),
               number("mix.base.densityGMl", "Base: density", "density"),
@@ -135,6 +135,7 @@ export function optionalOf(m: Material): { path: string; label: string; blank: u
     return [
       { path: "cureAlso", label: "Its data sheet gives a demould time at a second temperature", blank: { atC: 40, hours: m.cureH.typical / 3 } },
       { path: "pricePerKg", label: "Its price is known", blank: 20 },
+      ...(m.mix.kind === "ratio" ? [{ path: "mix.partC", label: "It has a third part", blank: { name: "Part C", parts: 1, densityGMl: 1 } }] : []),
     ];
   if (m.kind === "box")
     return [

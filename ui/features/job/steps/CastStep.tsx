@@ -1,13 +1,14 @@
 "use client";
 
 import { ADDED_BY, castKind } from "@/core/cast";
-import { ADDITION_FIELDS } from "@/core/record";
+import { ADDED_FIELDS, ADDITION_FIELDS } from "@/core/record";
 import { CAST_FAMILY } from "@/core/material";
 import { ListEditor } from "../../../form/ListEditor";
 import { NameField } from "../../../form/NameField";
 import { NumberOf } from "../../../form/NumberOf";
 import { Figure } from "../../../kit/controls";
 import { Pick } from "../../../kit/Pick";
+import { Tick } from "../../../kit/Tick";
 import { useUnits } from "../../../kit/units";
 import { useJob } from "../JobContext";
 import { InsideFields } from "./InsideFields";
@@ -16,7 +17,7 @@ import { PartList } from "./PartList";
 import { JobField } from "../JobField";
 
 export function CastStep() {
-  const { job, plan } = useJob();
+  const { job, plan, edit } = useJob();
   const { fmt, band, say } = useUnits();
   const { cast, castBatch: b, castCure } = plan;
   if (!cast) return <p>Choose what to cast in the pairing step.</p>;
@@ -60,10 +61,23 @@ export function CastStep() {
             empty={String(water.usual.typical)}
           />
         )}
-        {pigment && !layered && <JobField path="cast.pigmentPct" label={`Pigment, % of ${pigment.of}`} />}
+        {pigment && !layered && (
+          <JobField path="cast.pigmentPct" label={`Pigment, % of ${job.cast.pigmentOf === "powder" && pigment.or ? pigment.or : pigment.of}`} />
+        )}
+        {pigment?.or && !layered && (
+          <Pick
+            label="Pigment is a share of"
+            value={job.cast.pigmentOf}
+            options={[
+              { value: "binder", label: `the ${pigment.of}` },
+              { value: "powder", label: `all the ${pigment.or}` },
+            ]}
+            onChange={(v) => edit((j) => ({ ...j, cast: { ...j.cast, pigmentOf: v === "powder" ? "powder" : "binder" } }))}
+          />
+        )}
         {fragrance && <JobField path="cast.fragrancePct" help={`at most ${fragrance.mostPct} %`} />}
       </div>
-      <Additions />
+      <Additions water={water !== undefined} />
       {b && (
         <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
           {b.notes.map((n) => (
@@ -81,10 +95,16 @@ export function CastStep() {
   );
 }
 
-const ADDED_WORDS = { powder: "% of the powder", mix: "% of the whole mix", grams: "grams in one casting" } as const;
+const ADDED_WORDS = {
+  powder: "parts to 100 of the powder",
+  water: "parts to 100 of the water",
+  mix: "% of the whole mix",
+  grams: "so much by weight, for one casting",
+  volume: "so much by volume, for one casting",
+} as const;
 
 /** Lines of a person's own in the mix: glycerine, starch, a hardener, a polymer instead of some of the water. */
-function Additions() {
+function Additions({ water }: { water: boolean }) {
   const { job, edit } = useJob();
   return (
     <ListEditor
@@ -92,7 +112,7 @@ function Additions() {
       items={job.cast.additions}
       most={12}
       addLabel="Add something of your own"
-      blank={() => ({ name: "Addition", by: "powder" as const, amount: 2, densityGMl: null })}
+      blank={() => ({ name: "Addition", by: "powder" as const, instead: false, amount: 2, densityGMl: null })}
       nameOf={(a) => a.name}
       onChange={(additions) => edit((j) => ({ ...j, cast: { ...j.cast, additions } }))}
     >
@@ -105,8 +125,13 @@ function Additions() {
             options={ADDED_BY.map((k) => ({ value: k, label: ADDED_WORDS[k] }))}
             onChange={(v) => change({ by: ADDED_BY.find((k) => k === v) ?? a.by })}
           />
-          <NumberOf fields={ADDITION_FIELDS} of="amount" item={a} change={change} />
+          <NumberOf fields={a.by === "grams" || a.by === "volume" ? ADDED_FIELDS[a.by] : ADDITION_FIELDS} of="amount" item={a} change={change} />
           <NumberOf fields={ADDITION_FIELDS} of="densityGMl" item={a} change={change} />
+          {water && (
+            <Tick checked={a.instead} onChange={(instead) => change({ instead })}>
+              Instead of as much water
+            </Tick>
+          )}
         </div>
       )}
     </ListEditor>
