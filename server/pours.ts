@@ -2,7 +2,7 @@ import { api } from "../contract";
 import { LogFilter } from "../contract/log";
 import { randomUUID } from "node:crypto";
 import { completed, trimmed, type Dossier, type KeptDossier } from "../core/record";
-import { Changed, clocksOf, freeze, type Actual, type Plan, type PourKind, type Snapshot } from "../core/plan";
+import { Changed, clocksOf, freeze, isCasting, type Actual, type Plan, type PourKind, type Snapshot } from "../core/plan";
 import { endClocks } from "../db/clocks";
 import type { StoredJob } from "../db/jobs";
 import { type MouldYield, type Photo, type Pour } from "../core/log";
@@ -39,7 +39,8 @@ export function freezePour(
 
 /** The mould a cast goes into: one of the job's own, the newest if none is named. */
 export function mouldFor(w: Workshop, jobId: string, kind: PourKind, mouldId: string | null): string | null {
-  if (kind === "rubber") return null;
+  // A mould is there once its last rubber is; what is laid behind it before belongs to none yet.
+  if (!isCasting(kind)) return null;
   const moulds = listMoulds(w.db, jobId);
   if (mouldId !== null && !moulds.some((m) => m.id === mouldId))
     throw new Refusal(422, "no-mould", "That mould does not belong to this job: choose one of its own.");

@@ -107,6 +107,23 @@ describe("a casting in layers", () => {
   });
 });
 
+describe("a part of a jacket", () => {
+  it("is weighed in by its own parts, logged for itself with its clock, and is no casting of any mould", () => {
+    const job = getJob(w, "demo-dome-finial");
+    expect(job.job.jacket).toBe("plaster");
+    const begun = beginWeighing(w, { jobId: job.id, jobRevision: job.revision, kind: "jacket", pourIndex: 0 });
+    expect(begun.weighIn.parts.map((p) => p.name)).toEqual(["Water", "Plaster"]);
+    expect(begun.weighIn.parts[0]!.targetG / begun.weighIn.parts[1]!.targetG).toBeCloseTo(0.7, 9);
+    expect(begun.fill).toBeNull();
+    const pour = logPour(w, { jobId: job.id, jobRevision: job.revision, kind: "jacket", pourIndex: 0 });
+    expect(pour.snapshot).toMatchObject({ kind: "jacket", castFamily: null, peakC: null });
+    expect(pour.mouldId).toBeNull();
+    expect(pourClocks(w, pour.id).map((c) => c.clock.kind)).toEqual(["cure"]);
+    expect(refused(() => logPour(w, { jobId: job.id, jobRevision: job.revision, kind: "jacket", pourIndex: 9 })).message).toMatch(/jacket is not worked out/);
+    expect(pourAdvice(w, pour).next).toEqual([]);
+  });
+});
+
 describe("what to change next", () => {
   it("is offered to the next cast of the mould only where the last one had faults", () => {
     const { id } = comet();

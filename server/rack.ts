@@ -2,7 +2,7 @@ import { api } from "../contract";
 import { RackFilter, type MouldPage, type PourAdvice, type RackLine } from "../contract/log";
 import QRCode from "qrcode";
 import { buildScene } from "../core/draw";
-import { Changed } from "../core/plan";
+import { Changed, isCasting } from "../core/plan";
 import { adviseNext, costPerGood, didHelp, expectedCasts, lifeLeft } from "../core/rack";
 import { type MouldLine } from "../core/log";
 import { castNumber, changeMould, listRack, mouldCasts, mouldCost, readMould } from "../db/moulds";
@@ -69,7 +69,7 @@ export async function mouldLabel(w: Workshop, id: string, own: string): Promise<
 export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
   const judged = planOfPour(w, pour.id);
   const job = judged?.dossier.job;
-  const stage = pour.kind !== "rubber" ? ("cast" as const) : pour.pourIndex > 0 ? ("pour1" as const) : ("pour0" as const);
+  const stage = isCasting(pour.kind) ? ("cast" as const) : pour.pourIndex > 0 ? ("pour1" as const) : ("pour0" as const);
   const scene = judged && job ? buildScene({ plan: judged, mould: job.mould, stage, panelMm: 5 }) : null;
   const [floor, top] = scene ? [scene.master.fromMm, scene.master.toMm] : [0, 1];
   const m = pour.mouldId ? readMould(w.db, pour.mouldId) : null;

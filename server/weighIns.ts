@@ -3,8 +3,8 @@ import { api } from "../contract";
 import type { BatchLine } from "../contract/bench";
 import type { WeighView } from "../contract/weigh";
 import { randomUUID } from "node:crypto";
-import { clocksOf, fillCurve, layerOf, type Actual, type Plan, type PourKind } from "../core/plan";
-import { cupGot, castParts, cupTargets, rubberParts, beginWeighIn, partState, weighedByPart, weighStep, type WeighIn } from "../core/weigh";
+import { clocksOf, fillCurve, jacketPartsOf, layerOf, type Actual, type Plan, type PourKind } from "../core/plan";
+import { cupGot, castParts, cupTargets, jacketToWeigh, rubberParts, beginWeighIn, partState, weighedByPart, weighStep, type WeighIn } from "../core/weigh";
 import { readSettings } from "../db/settings";
 import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, writeWeighIn, type StoredWeighIn } from "../db/weighIns";
 import { endWeighClocks, readShopC, startClocks } from "./clocks";
@@ -44,12 +44,26 @@ function planned(
     const { low, typical, high } = pour.rubber.densityGMl;
     const hours = pour.cure.potLife.hours;
     return {
-      parts: rubberParts(pour.batch.parts, pour.rubber.mix, p.dossier.job.rubber.catalystPct),
+      parts: rubberParts(pour.batch.parts, pour.rubber.mix, pour.catalystPct),
       batchG: pour.batch.mixG,
       gMl: typical,
       gMlHalf: (high - low) / 2,
       ratioLabel: pour.batch.ratioLabel,
       potLifeMin: { low: hours.low * 60, typical: hours.typical * 60, high: hours.high * 60 },
+    };
+  }
+  if (kind === "jacket") {
+    const part = jacketPartsOf(p)[pourIndex];
+    if (!part) throw new Refusal(422, "not-ready", "The jacket is not worked out yet: finish the master, opening and box steps first.");
+    const gMl = part.mixG / part.volumeMl;
+    const { low, typical, high } = part.working.hours;
+    return {
+      parts: jacketToWeigh(part.parts),
+      batchG: part.mixG,
+      gMl,
+      gMlHalf: gMl * 0.1,
+      ratioLabel: "",
+      potLifeMin: { low: low * 60, typical: typical * 60, high: high * 60 },
     };
   }
   const layer = layerOf(p.layers, kind, pourIndex);

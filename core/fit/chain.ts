@@ -49,9 +49,14 @@ export interface FitQuestion {
   rubberId: string | null;
   /** Rubber of the second half; null when there is no second half. */
   secondRubberId: string | null;
-  /** Rubber of loose plugs poured against the first; none by default. */
+  /** Rubber of loose plugs, cast before the parts or, said so, last against them; none by default. */
   plugRubberId?: string | null;
+  plugsLast?: boolean;
+  /** Rubber of walls raised along the seams of a skin, over which its coats go; none by default. */
+  seamRubberId?: string | null;
   castId: string | null;
+  /** What lies behind the face of a casting in layers: it meets the use, not the rubber. */
+  innerCastIds?: readonly string[];
   use: Use;
   held: (typeof HELD)[number];
   washedToday: boolean;
@@ -216,32 +221,28 @@ export function judgeChain(q: FitQuestion, catalogue: Catalogue, heatOf: HeatOf 
 
   if (surface && rubber) links.push(judge("surface-rubber", preparedSurface(surface, sealer, release), rubber));
   if (clay && rubber) links.push(judge("clay-rubber", clay, rubber));
-  if (rubber && second) {
-    const parts = release !== null && release.traits.includes("rubber-to-rubber");
-    links.push(
-      judge(
-        "rubber-rubber",
-        {
-          id: parts ? `${rubber.id}+${release.id}` : rubber.id,
-          name: parts ? `${rubber.name} under ${release.name.toLowerCase()}` : rubber.name,
-          traits: parts ? [...rubber.traits, "released"] : rubber.traits,
-        },
-        second,
-      ),
-    );
-  }
+  const parts = release !== null && release.traits.includes("rubber-to-rubber");
+  const under = (r: Rubber, id = r.id, name = r.name): Party => ({
+    id: parts ? `${id}+${release.id}` : id,
+    name: parts ? `${name} under ${release.name.toLowerCase()}` : name,
+    traits: parts ? [...r.traits, "released"] : r.traits,
+  });
+  if (rubber && second) links.push(judge("rubber-rubber", under(rubber), second));
   const plug = pick(catalogue.rubbers, q.plugRubberId ?? null);
   if (rubber && plug) {
-    const parts = release !== null && release.traits.includes("rubber-to-rubber");
-    const cured = {
-      id: `plug+${plug.id}${parts ? `+${release.id}` : ""}`,
-      name: `Plug of ${plug.name}`,
-      traits: parts ? [...plug.traits, "released" as const] : plug.traits,
-    };
-    // Plugs are cast first, against the master; then each half against them.
+    // Either way they are cast against the master; then each half against them, or they against each half.
     if (surface && plug.id !== rubber.id) links.push(judge("surface-rubber", preparedSurface(surface, sealer, release), plug));
-    links.push(judge("rubber-rubber", cured, rubber));
-    if (second && second.id !== rubber.id) links.push(judge("rubber-rubber", cured, second));
+    for (const half of second && second.id !== rubber.id ? [rubber, second] : [rubber])
+      links.push(
+        q.plugsLast
+          ? judge("rubber-rubber", under(half, `half+${half.id}`), { ...plug, id: `plug+${plug.id}`, name: `Plug of ${plug.name}` })
+          : judge("rubber-rubber", under(plug, `plug+${plug.id}`, `Plug of ${plug.name}`), half),
+      );
+  }
+  const wall = pick(catalogue.rubbers, q.seamRubberId ?? null);
+  if (rubber && wall && wall.id !== rubber.id) {
+    if (surface) links.push(judge("surface-rubber", preparedSurface(surface, sealer, release), wall));
+    links.push(judge("rubber-rubber", { id: `wall+${wall.id}`, name: `Seam wall of ${wall.name}`, traits: [...wall.traits, "to-bond"] }, rubber));
   }
   const box = pick(catalogue.boxes, q.boxId);
   // Nothing known against a box, a seam or a finish is nothing to report: only what a rule speaks of becomes a link.
@@ -259,7 +260,7 @@ export function judgeChain(q: FitQuestion, catalogue: Catalogue, heatOf: HeatOf 
       { name: cast.name, traits: [...cast.traits, ...(release?.traits.filter((t) => t === "not-for-paint") ?? [])] },
       { name: FINISHES[q.finish].label, traits: FINISHES[q.finish].traits },
     );
-  const meets = [rubber, second, plug].filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
+  const meets = [rubber, second, plug, wall].filter((r): r is Rubber => r !== null).filter((r, i, all) => all.findIndex((o) => o.id === r.id) === i);
   for (const r of meets)
     if (cast)
       links.push(
@@ -278,7 +279,14 @@ export function judgeChain(q: FitQuestion, catalogue: Catalogue, heatOf: HeatOf 
         cast,
       ),
     );
-    links.push(judge("cast-use", castParty(cast, q.use), { name: USE_LABEL[q.use], traits: [`use:${q.use}`] }));
+    const use: Party = { name: USE_LABEL[q.use], traits: [`use:${q.use}`] };
+    links.push(judge("cast-use", castParty(cast, q.use), use));
+    const inner = new Set(q.innerCastIds ?? []);
+    inner.delete(cast.id);
+    for (const id of inner) {
+      const layer = pick(catalogue.casts, id);
+      if (layer) besides("cast-use", castParty(layer, q.use), use);
+    }
   }
   const answered = links.map((l) => tested(l, catalogue));
   return {

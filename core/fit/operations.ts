@@ -11,6 +11,9 @@ const Question = z.strictObject({
   clayId: z.string().nullable().default(null),
   rubberId: z.string().nullable().default(null),
   secondRubberId: z.string().nullable().default(null),
+  plugRubberId: z.string().nullable().default(null),
+  plugsLast: z.boolean().default(false),
+  seamRubberId: z.string().nullable().default(null),
   castId: z.string().nullable().default(null),
   use: z.enum(USES).default("display"),
   held: z.enum(HELD).default("new"),
@@ -31,6 +34,8 @@ function known(i: Question, catalogue: Catalogue): void {
     clayId: catalogue.surfaces,
     rubberId: catalogue.rubbers,
     secondRubberId: catalogue.rubbers,
+    plugRubberId: catalogue.rubbers,
+    seamRubberId: catalogue.rubbers,
     castId: catalogue.casts,
   };
   for (const [key, list] of Object.entries(lists)) {

@@ -33,6 +33,8 @@ const PAIRS: Record<string, [speaks: Partial<FitQuestion>, silent: Partial<FitQu
   "urethane-rubber-styrene": [{ ...PU, ...cast("polyester") }, { ...PU, ...cast("slow-epoxy") }],
   "urethane-rubber-food": [{ ...PU, ...cast("dark-chocolate") }, { ...PU, ...cast("beeswax") }],
   "urethane-rubber-soap": [{ ...PU, ...cast("soap") }, { ...PU, ...cast("beeswax") }],
+  "wall-lets-go": [{ ...PT, seamRubberId: PU.rubberId }, { ...PT, seamRubberId: "rubber-platinum-fast-20" }],
+  "wall-lets-go-silicone": [{ ...PU, seamRubberId: PT.rubberId }, { ...PU, seamRubberId: PU.rubberId }],
   "urethane-rubber-jacket": [{ ...PU, jacket: "polyester-resin" }, { ...PU, jacket: "epoxy-putty" }],
   "stone-oiled": [{ ...SN, ...on("stone", { ...lacquer, releaseId: "release-petroleum" }) }, { ...SN, ...on("stone", { ...lacquer, ...waxed }) }],
   "clay-water": [{ ...PT, clayId: "surface-water-clay" }, { ...PT, clayId: "surface-oil-clay-free" }],
@@ -167,6 +169,34 @@ describe("loose plugs", () => {
     expect(plugs(PT)).toEqual([]);
     const cast = judgeChain({ ...BLANK, ...FOOD, plugRubberId: PT.rubberId, castId: "cast-gelatine" }, catalogue).links.filter((l) => l.contact === "rubber-cast");
     expect(cast.map((l) => l.verdict)).toEqual(["care", "no"]);
+  });
+});
+
+describe("what is cast first, and what is meant to grow together", () => {
+  const rubbers = (q: Partial<FitQuestion>) => judgeChain({ ...BLANK, ...q }, catalogue).links.filter((l) => l.contact === "rubber-rubber");
+
+  it("platinum plugs cast last into tin halves stay slimy; tin plugs cast last into platinum do not", () => {
+    const last = { plugsLast: true, ...waxed };
+    expect(rubbers({ ...SN, secondRubberId: SN.rubberId, plugRubberId: PT.rubberId, ...last }).map((l) => l.verdict)).toContain("no");
+    const tin = rubbers({ ...PT, plugRubberId: SN.rubberId, ...last });
+    expect(tin.map((l) => l.verdict)).toEqual(["care"]);
+    expect(tin[0]!.between).toEqual([expect.stringMatching(/^Platinum/), expect.stringMatching(/^Plug of Tin/)]);
+    // The other way round the same two are a no.
+    expect(rubbers({ ...PT, plugRubberId: SN.rubberId, ...waxed }).map((l) => l.verdict)).toContain("no");
+  });
+
+  it("a seam wall of the skin's family needs no release, one of another family lets go or stops the cure", () => {
+    const wall = (skin: string, seam: string) => rubbers({ rubberId: skin, seamRubberId: seam });
+    expect(wall(PT.rubberId, "rubber-platinum-fast-20").map((l) => l.verdict)).toEqual(["sound"]);
+    expect(wall(PT.rubberId, SN.rubberId)[0]!.findings.map((f) => f.ruleId)).toContain("second-platinum-on-tin");
+    expect(wall(PT.rubberId, PT.rubberId)).toEqual([]);
+  });
+
+  it("what lies behind the face meets the use: a wax core is no candle holder, whatever its face", () => {
+    const q = cast("concrete", { use: "candle", innerCastIds: ["cast-beeswax"] });
+    const uses = judgeChain({ ...BLANK, ...q }, catalogue).links.filter((l) => l.contact === "cast-use");
+    expect(uses.map((l) => l.verdict)).toEqual(["care", "no"]);
+    expect(judgeChain({ ...BLANK, ...cast("concrete", { use: "candle" }) }, catalogue).links.filter((l) => l.contact === "cast-use")).toHaveLength(1);
   });
 });
 

@@ -8,6 +8,7 @@ type State =
   | "released-with-solvent"
   | "oiled"
   | "no-release"
+  | "to-bond"
   | "washed-today"
   | "dry"
   | "meets-food"

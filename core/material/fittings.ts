@@ -1,3 +1,4 @@
+import type { PartRole } from "../mix";
 import { range } from "../quantity";
 import type { Range } from "../quantity";
 
@@ -85,7 +86,7 @@ export const JACKET_MAKE: Record<Exclude<Jacket, "none">, { thicknessMm: number;
  */
 export const JACKET_MIX: Record<
   Exclude<Jacket, "none">,
-  { perMl: number; parts: readonly { name: string; share: number }[]; cloth: "bandage" | "glass" | null }
+  { perMl: number; parts: readonly { name: string; share: number }[]; roles: readonly PartRole[]; cloth: "bandage" | "glass" | null }
 > = {
   // 70 of water to 100 of powder: 1.58 g a mL wet [1/2.65 + 0.70 mL for each gram of powder].
   plaster: {
@@ -94,6 +95,7 @@ export const JACKET_MIX: Record<
       { name: "Water", share: 70 / 170 },
       { name: "Plaster", share: 100 / 170 },
     ],
+    roles: ["water", "powder"],
     cloth: "bandage",
   },
   "plaster-block": {
@@ -102,6 +104,7 @@ export const JACKET_MIX: Record<
       { name: "Water", share: 70 / 170 },
       { name: "Plaster", share: 100 / 170 },
     ],
+    roles: ["water", "powder"],
     cloth: null,
   },
   // A third of glass by mass in hand laminate, resin 1.2 g a mL, 2 % of hardener on the resin.
@@ -111,6 +114,7 @@ export const JACKET_MIX: Record<
       { name: "Polyester resin", share: 1 / 1.02 },
       { name: "Hardener, 2 %", share: 0.02 / 1.02 },
     ],
+    roles: ["partA", "partB"],
     cloth: "glass",
   },
   "epoxy-putty": {
@@ -119,6 +123,7 @@ export const JACKET_MIX: Record<
       { name: "Putty A", share: 0.5 },
       { name: "Putty B", share: 0.5 },
     ],
+    roles: ["partA", "partB"],
     cloth: null,
   },
   urethane: {
@@ -127,6 +132,7 @@ export const JACKET_MIX: Record<
       { name: "Part A", share: 0.5 },
       { name: "Part B", share: 0.5 },
     ],
+    roles: ["partA", "partB"],
     cloth: null,
   },
   // The thin shell behind a frame.
@@ -136,8 +142,19 @@ export const JACKET_MIX: Record<
       { name: "Putty A", share: 0.5 },
       { name: "Putty B", share: 0.5 },
     ],
+    roles: ["partA", "partB"],
     cloth: null,
   },
+};
+
+/** How long a jacket's stuff can be worked, and until it is hard enough for the next part or to lift, hours: typical of each kind at room temperature. */
+export const JACKET_SETS: Record<Exclude<Jacket, "none">, { workingH: Range; setsH: Range }> = {
+  plaster: { workingH: range(0.1, 0.2, 0.3), setsH: range(0.5, 1, 2) },
+  "plaster-block": { workingH: range(0.15, 0.25, 0.4), setsH: range(1, 2, 4) },
+  "polyester-resin": { workingH: range(0.15, 0.3, 0.6), setsH: range(2, 4, 12) },
+  "epoxy-putty": { workingH: range(0.4, 0.7, 1.2), setsH: range(3, 6, 16) },
+  urethane: { workingH: range(0.03, 0.08, 0.15), setsH: range(0.3, 0.75, 2) },
+  timber: { workingH: range(0.4, 0.7, 1.2), setsH: range(3, 6, 16) },
 };
 
 /** Cloth in a jacket: what one layer of it is thick once it is set, mm, how wide it comes as a strip, mm, and how far strips lap. */

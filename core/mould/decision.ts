@@ -32,11 +32,16 @@ export const Undercut = z.object({ side: z.enum(SIDES), ...figures(UNDERCUT_FIEL
 export type Undercut = z.infer<typeof Undercut>;
 
 /** How a skin is built up: {@link SKIN_FIELDS}, mm and %. */
-export const Skin = z.object({ ...figures(SKIN_FIELDS), thickened: z.boolean() });
+export const Skin = z.object({
+  ...figures(SKIN_FIELDS),
+  thickened: z.boolean(),
+  /** The seams are raised in rubber that sets fast, not in clay, and stay as flanges. */
+  seamWall: z.boolean().default(false),
+});
 export type Skin = z.infer<typeof Skin>;
 
 /** Four brushed coats, 5.6 mm in all, in two sections. */
-export const skinDefault: Skin = { firstMm: 0.8, coatMm: 1.6, coats: 4, padMm: 3, runOffPct: 15, thickened: true, flangeMm: 30, sections: 2 };
+export const skinDefault: Skin = { firstMm: 0.8, coatMm: 1.6, coats: 4, padMm: 3, runOffPct: 15, thickened: true, flangeMm: 30, sections: 2, seamWall: false };
 
 /** How a putty skin is pressed on: {@link PUTTY_FIELDS}, mm and g. */
 export const Putty = z.object(figures(PUTTY_FIELDS));
@@ -57,6 +62,11 @@ export const MouldDecision = z.object({
   ownBox: z.object(figures(OWN_BOX_FIELDS)).nullable(),
   overlap: z.enum(OVERLAPS),
   plugs: z.array(Plug).max(12).default([]),
+  /** Of two parts the one below the parting is poured first; loose plugs are cast last, against the parts. */
+  lowerFirst: z.boolean().default(false),
+  plugsLast: z.boolean().default(false),
+  /** A timber frame behind a jacket of another stuff. */
+  framed: z.boolean().default(false),
   skin: Skin.default(skinDefault),
   putty: Putty.default(puttyDefault),
   undercuts: z.array(Undercut).max(12).default([]),

@@ -121,7 +121,18 @@ const LEFT_WHOLE_MM = 15;
  * whole is cut all round at its parting.
  */
 export function cutPlanOf(m: Body, d: MouldDecision, layout: Layout, stretch: Stretch): CutPlan | null {
-  if (layout.kind !== "block") return null;
+  if (layout.kind !== "block") {
+    const skin = OPENING[d.opening];
+    return skin.made === "skin" && skin.cutOpen
+      ? {
+          where: "Along the seam you drew, from the foot up to the top, on to the strip under it.",
+          lengthMm: seamLength(m),
+          needMm: 0,
+          stepMm: 15,
+          depthMm: Math.max(2, Math.min(5, layout.skinMm / 2)),
+        }
+      : null;
+  }
   const wall = layout.box.leastWallMm;
   const zig = { stepMm: Math.max(8, Math.min(25, wall)), depthMm: Math.max(3, Math.min(10, wall / 3)) };
   const kind = OPENING[d.opening];

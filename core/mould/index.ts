@@ -12,6 +12,6 @@ export * from "./demould";
 export * from "./inside";
 export * from "./order";
 export * from "./practice";
-export type { SkinLayout } from "./skin";
+export { hasSeamWalls, type SkinLayout } from "./skin";
 export { FRAME_SHELL_MM, jacketParts, RAIL, type JacketPlan } from "./jacket";
 export { boxAround, leastWall } from "./box";

@@ -2,6 +2,7 @@ import { CLOTH, JACKET_MAKE, JACKET_MIX, type Jacket } from "../material";
 import { areaOf, growOver, halfLength, halfWidth, outerSizesOnly, type Body, type Grown } from "../body";
 import type { BoxPlan } from "./box";
 import type { MouldDecision, Undercut } from "./decision";
+import type { SkinOpening } from "./openings/kind";
 import type { Side } from "./choices";
 
 /** A rigid case behind the rubber. Lengths mm, volumes mL, masses g. */
@@ -22,11 +23,25 @@ export interface JacketPlan {
   bolts: number;
   boltsAtMm: readonly number[];
   outside: Grown | null;
-  /** Length of timber in its frame, mm; 0 where there is none. */
+  /** Length of timber in its frame, mm, and its volume in the jacket's, mL; 0 where there is none. */
   timberMm: number;
+  timberMl: number;
   /** What is mixed for it, g, a tenth of it for the bucket; and the cloth: layers, area of one, and the strip they are cut from. */
   mix: readonly { name: string; massG: number }[];
   cloth: { label: string; layers: number; areaMm2: number; stripMm: number; stripWideMm: number } | null;
+  /** Plugs of rubber through a tray that hold a slab in it; none elsewhere. */
+  anchors: { count: number; diameterMm: number; everyMm: number; rubberMl: number };
+}
+
+/** Plugs through a tray: usual workshop sizes, mm. */
+const ANCHOR = { diameterMm: 25, everyMm: 200, least: 4 };
+const NO_ANCHORS = { count: 0, diameterMm: 0, everyMm: 0, rubberMl: 0 };
+
+/** A plug about every so far over the slab, as thick as its tray, mL in all. */
+function anchorsThrough(lengthMm: number, widthMm: number, thickMm: number): JacketPlan["anchors"] {
+  const across = (mm: number) => Math.max(1, Math.round(mm / ANCHOR.everyMm));
+  const count = Math.max(ANCHOR.least, across(lengthMm) * across(widthMm));
+  return { count, diameterMm: ANCHOR.diameterMm, everyMm: ANCHOR.everyMm, rubberMl: (count * (Math.PI / 4) * ANCHOR.diameterMm ** 2 * thickMm) / 1000 };
 }
 
 /** What stays in the bucket and on the tools. */
@@ -121,14 +136,28 @@ const boltsAlong = (lengthMm: number, everyMm: number): number[] => {
 
 const costOf = (massG: number, d: MouldDecision): number | null => (d.jacketPricePerKg === null ? null : (massG / 1000) * d.jacketPricePerKg);
 
+/** Parts of a jacket round a skin: one tray under a slab, halves along a cut, what its outline and undercuts ask for elsewhere. */
+function partsRound(m: Body, d: MouldDecision, kind: SkinOpening, outside: Grown): { parts: number; why: string } {
+  if (kind.tray && d.undercuts.length === 0) return { parts: 1, why: "A slab lies flat in one tray, and plugs of rubber through it hold it there." };
+  if (outerSizesOnly(m) && d.undercuts.length === 0)
+    return { parts: 2, why: "Its outline is not known, so it gets two halves: name its undercuts, and the parts follow them." };
+  const asked = jacketParts(waistOf(m, outside), d.undercuts);
+  return kind.cutOpen && asked.parts < 2 ? { parts: 2, why: "Two halves that meet along the cut clamp its lips together." } : asked;
+}
+
 /** A jacket round a skin. `seamMm` is a seam from the board to the top of the master. */
-export function aroundSkin(m: Body, d: MouldDecision, jacket: Exclude<Jacket, "none">, skinMm: number, outside: Grown, seamMm: number): JacketPlan {
+export function aroundSkin(
+  m: Body,
+  d: MouldDecision,
+  kind: SkinOpening,
+  jacket: Exclude<Jacket, "none">,
+  skinMm: number,
+  outside: Grown,
+  seamMm: number,
+): JacketPlan {
   const make = JACKET_MAKE[jacket];
   const t = d.jacketMm ?? make.thicknessMm;
-  const { parts, why } =
-    outerSizesOnly(m) && d.undercuts.length === 0
-      ? { parts: 2, why: "Its outline is not known, so it gets two halves: name its undercuts, and the parts follow them." }
-      : jacketParts(waistOf(m, outside), d.undercuts);
+  const { parts, why } = partsRound(m, d, kind, outside);
   const grown = growOver(m, skinMm + t);
   const seam = seamMm + (Math.PI / 2) * (skinMm + t);
   const block = jacket === "plaster-block";
@@ -138,7 +167,7 @@ export function aroundSkin(m: Body, d: MouldDecision, jacket: Exclude<Jacket, "n
   const blockMl = ((m.lengthMm + 2 * outer) * (m.widthMm + 2 * outer) * (m.heightMm + outer)) / 1000 - (outside.addedMl - outside.liningMl) - volumeUnder(m);
   const across = m.lengthMm + 2 * (skinMm + d.skin.flangeMm);
   const along = m.widthMm + 2 * (skinMm + d.skin.flangeMm);
-  const timberMm = framed ? 2 * (across + along) + Math.max(0, Math.ceil(across / RAIL.everyMm) - 1) * along : 0;
+  const timberMm = framed || d.framed ? 2 * (across + along) + Math.max(0, Math.ceil(across / RAIL.everyMm) - 1) * along : 0;
   // Behind a timber frame the rubber is bedded in a thin stiff shell.
   const over = (g: Grown) => g.addedMl - g.liningMl - (outside.addedMl - outside.liningMl);
   const shellMl = framed ? over(growOver(m, skinMm + FRAME_SHELL_MM)) : over(grown);
@@ -147,7 +176,7 @@ export function aroundSkin(m: Body, d: MouldDecision, jacket: Exclude<Jacket, "n
   const timberMl = (timberMm * RAIL.thickMm * RAIL.deepMm) / 1000;
   const volumeMl = (block ? blockMl : shellMl + flangeMl) + timberMl;
   const shellDensity = framed ? JACKET_MAKE["epoxy-putty"].densityGMl : make.densityGMl;
-  const mass = (k: "low" | "typical" | "high") => (volumeMl - timberMl) * shellDensity[k] + timberMl * make.densityGMl[k];
+  const mass = (k: "low" | "typical" | "high") => (volumeMl - timberMl) * shellDensity[k] + timberMl * JACKET_MAKE.timber.densityGMl[k];
   const boltsAtMm = seams > 0 ? boltsAlong(seam, d.boltEveryMm) : [];
   return {
     jacket,
@@ -163,8 +192,10 @@ export function aroundSkin(m: Body, d: MouldDecision, jacket: Exclude<Jacket, "n
     boltsAtMm,
     outside: grown,
     timberMm,
+    timberMl,
     // Boards behind a block need nothing mixed; a frame behind a skin stands on its thin shell.
     ...jacketStuff(jacket, volumeMl - timberMl, framed ? FRAME_SHELL_MM : t),
+    anchors: kind.tray && parts === 1 ? anchorsThrough(m.lengthMm, m.widthMm, framed ? FRAME_SHELL_MM : t) : NO_ANCHORS,
   };
 }
 
@@ -203,6 +234,8 @@ export function aroundBlock(box: BoxPlan, heightMm: number, turnedOver: boolean,
     boltsAtMm: jacket === "timber" ? [] : boltsAtMm,
     outside: null,
     timberMm: 0,
+    timberMl: 0,
     ...(jacket === "timber" ? { mix: [], cloth: null } : jacketStuff(jacket, volumeMl, t)),
+    anchors: NO_ANCHORS,
   };
 }

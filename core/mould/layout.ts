@@ -61,8 +61,8 @@ const holesLeftOut = outerSizesOnly;
  *
  * Blocks. Open-faced and slit: the master's back is on the board, so rubber covers its sides and top; the block is turned
  * over to cast. Poured whole and cut: the master stands on its sprue former, rubber goes all round in one pour. Two parts:
- * clay bed up to the parting, first pour over it; turned, clay out, second pour fills what the clay left. Loose plugs are
- * cast into their holes before either.
+ * clay bed up to the parting, first pour over it; turned, clay out, second pour fills what the clay left; either may be the
+ * first. Loose plugs are cast into their holes before either, or last, against both.
  */
 export function layOutMould(m: Body, d: MouldDecision, stock: BoxStock | null, jacket: Jacket = "none"): LaidOut {
   const kind = OPENING[d.opening];
@@ -180,9 +180,11 @@ function layOutBlock(m: Body, d: MouldDecision, kind: BlockOpening, stock: BoxSt
   // What the block of rubber flows round: the master with its holes plugged.
   const pluggedMl = m.volumeMl + (holesLeftOut(m) ? plugsMl : 0);
   const blockMl = boxMl - pluggedMl;
+  const plugPours = kind.plugs ? d.plugs.map(plugPour) : [];
   const pours: BlockPour[] = [
-    ...(kind.plugs ? d.plugs.map(plugPour) : []),
-    ...kind.pours({ body: m, box, baseMm: base, partingMm: partingOnMaster, fillHeightMm, pluggedMl }),
+    ...(d.plugsLast ? [] : plugPours),
+    ...kind.pours({ body: m, box, baseMm: base, partingMm: partingOnMaster, fillHeightMm, pluggedMl, lowerFirst: d.lowerFirst }),
+    ...(d.plugsLast ? plugPours : []),
   ];
   const rubberMl = blockMl + plugsMl;
   const { panels, cutNote } = cutList(box, d, wallHeightMm, stock?.thicknessMm ?? 0);
@@ -228,6 +230,7 @@ const plugPour = (p: MouldDecision["plugs"][number]): BlockPour => ({
   coversMl: 0,
   plug: true,
   turned: false,
+  upsideDown: false,
 });
 
 /** Overlap of a wrapped sheet's seam, mm. */

@@ -3,6 +3,7 @@ import { quote } from "../quantity";
 import { OPENING } from "./openings";
 import type { MouldDecision } from "./decision";
 import type { Layout } from "./layout";
+import type { CoatPour, SkinLayout } from "./skin";
 
 /** One thing to do, in the order it is done. */
 export interface BuildStep {
@@ -36,24 +37,34 @@ export function buildOrder(d: MouldDecision, layout: Layout, jacket: Jacket): Bu
   add("master", "prepare", "Seal the master, fill or bridge its holes, fix it to the board so that it cannot float.");
   const kind = OPENING[d.opening];
   if (layout.kind === "block" && kind.made === "block") {
-    const ready = ["master"];
     const plugs = layout.pours.flatMap((p, i) => (p.plug ? [{ p, i }] : []));
-    for (const { p, i } of plugs) {
+    const plugStep = ({ p, i }: (typeof plugs)[number], release: readonly string[], waits: string | null, after?: readonly string[]) =>
       add(`plug-${i}`, "rubber", `Cast ${p.name.toLowerCase()} into its hole, flush, with a grip to draw it by.`, {
-        release: ["The hole it fills"],
-        after: [...ready],
+        release,
         pour: i,
+        waits,
+        ...(after ? { after } : {}),
       });
-      ready.push(`plug-${i}`);
-    }
-    const plugFaces = plugs.length > 0 ? ["Every plug, where rubber meets it"] : [];
-    add("box", "box", kind.boxStep, { after: [...ready], waits: plugs.length > 0 ? "until the plugs have cured" : null });
+    const first = d.plugsLast ? [] : plugs;
+    // Plugs that go in before the rest do not wait for each other; the box waits for all of them.
+    for (const plug of first) plugStep(plug, ["The hole it fills"], null, ["master"]);
+    const plugFaces = first.length > 0 ? ["Every plug, where rubber meets it"] : [];
+    const onItsHead = kind.halves && d.lowerFirst ? "Stand the master on its head: the part below the parting is poured first. " : "";
+    const stopped = d.plugsLast && plugs.length > 0 ? " Stop every hole that gets a plug with clay, flush." : "";
+    add("box", "box", `${onItsHead}${kind.boxStep}${stopped}`, {
+      after: ["master", ...first.map(({ i }) => `plug-${i}`)],
+      waits: first.length > 0 ? "until the plugs have cured" : null,
+    });
     layout.pours.forEach((p, i) => {
       if (p.plug) return;
       const { before, what, release } = kind.words(p, plugFaces);
       if (before) add(before.id, "rubber", before.what, { waits: cured });
       add(p.part, "rubber", what, { release, pour: i });
     });
+    if (d.plugsLast && plugs.length > 0) {
+      add("unstop", "rubber", "Take the clay out of every hole that gets a plug, from the side it comes out at, and clean it.", { waits: cured });
+      for (const plug of plugs) plugStep(plug, ["The hole it fills", "The rubber round its mouth: fresh rubber bonds to it"], null, ["unstop"]);
+    }
     if (jacket !== "none") jacketSteps(add, layout, jacket, cured);
     const { id, what } = kind.free(plugs.length > 0);
     add(id, "out", what, { waits: id === "cut" || jacket === "none" ? cured : null });
@@ -61,26 +72,26 @@ export function buildOrder(d: MouldDecision, layout: Layout, jacket: Jacket): Bu
   }
   if (layout.kind !== "skin" || kind.made !== "skin") return steps;
 
-  add("board", "box", kind.boardStep(layout.flange ? mm(layout.flange.widthMm) : null));
+  const fence = layout.flange && !d.skin.seamWall ? mm(layout.flange.widthMm) : null;
+  add("board", "box", kind.boardStep(fence));
   layout.pours.forEach((c, i) => {
-    const how = c.edges
-      ? `${layout.pours.at(-1)?.section ? `Section ${c.section + 1}: b` : "B"}uild up high points, edges and flanges, and smooth the outside with a wet glove so that it seats in its jacket.`
-      : kind.pressed
-        ? `${c.name}: press it on from the bottom up with wet hands, ${mm(c.thicknessMm)} thick, no folds.`
-        : `${c.name}, ${mm(c.thicknessMm)}, ${c.tinted ? "tinted" : "plain"}${c.thickened ? ", thickened" : ""}${c.cloth ? ", with reinforcing cloth laid in" : ""}${i === 0 || layout.pours[i - 1]?.closes ? ": worked into every detail with a soft brush" : ""}.`;
+    if (c.role === "anchors") return;
+    const how = howTo(c, layout, kind.pressed, i === 0 || layout.pours[i - 1]?.closes === true || layout.pours[i - 1]?.role === "wall");
     const begins = i > 0 && layout.pours[i - 1]?.closes === true;
     if (begins)
       add(
         `section-${c.section}`,
         "rubber",
-        `Take the fence away${c.section < d.skin.sections - 1 ? ", set it up along the next seam" : ""}, and clean the edge.`,
+        d.skin.seamWall
+          ? "Clean the face of the wall that stands at the seam."
+          : `Take the fence away${c.section < d.skin.sections - 1 ? ", set it up along the next seam" : ""}, and clean the edge.`,
         { waits: cured },
       );
-    add(`coat-${i}`, "rubber", how, {
+    add(pourId(c, i), "rubber", how, {
       pour: i,
       release:
         i === 0
-          ? ["The master", ...(layout.flange ? ["The clay fence"] : [])]
+          ? ["The master", ...(fence ? ["The clay fence"] : [])]
           : begins
             ? ["The master, where it is bare", "The flange of the section before: fresh silicone bonds to it"]
             : [],
@@ -88,8 +99,33 @@ export function buildOrder(d: MouldDecision, layout: Layout, jacket: Jacket): Bu
     });
   });
   if (jacket !== "none") jacketSteps(add, layout, jacket, cured);
-  add("free", "out", kind.free(false).what, { waits: jacket === "none" ? cured : "until the jacket has set hard" });
+  layout.pours.forEach((c, i) => {
+    if (c.role !== "anchors") return;
+    add(
+      pourId(c, i),
+      "rubber",
+      "Scrub the bare rubber in the holes of the tray clean, and fill them with rubber, flush: plugs grow on to the skin and hold it there.",
+      {
+        pour: i,
+        waits: "until the tray has set hard",
+      },
+    );
+  });
+  const { id: freeId, what: freeWhat } = kind.free(false);
+  add(freeId, "out", freeWhat, { waits: jacket === "none" || layout.pours.at(-1)?.role === "anchors" ? cured : "until the jacket has set hard" });
   return steps;
+}
+
+const pourId = (c: CoatPour, i: number): string => (c.role === "anchors" ? "anchors" : `coat-${i}`);
+
+/** What is done for one pour of a skin; `fresh` where the master is still bare. */
+function howTo(c: CoatPour, layout: SkinLayout, pressed: boolean, fresh: boolean): string {
+  if (c.role === "wall")
+    return `${c.name}: raise it along the seam on the master's own face, ${mm(layout.flange?.widthMm ?? 0)} high and ${mm(c.thicknessMm)} thick, keys pressed in; it stays as the flange, and the coats go over it.`;
+  if (c.role === "edges")
+    return `${layout.pours.at(-1)?.section ? `Section ${c.section + 1}: b` : "B"}uild up high points, edges and flanges, and smooth the outside with a wet glove so that it seats in its jacket.`;
+  if (pressed) return `${c.name}: press it on from the bottom up with wet hands, ${mm(c.thicknessMm)} thick, no folds.`;
+  return `${c.name}, ${mm(c.thicknessMm)}, ${c.tinted ? "tinted" : "plain"}${c.thickened ? ", thickened" : ""}${c.cloth ? ", with reinforcing cloth laid in" : ""}${fresh ? ": worked into every detail with a soft brush" : ""}.`;
 }
 
 function jacketSteps(
@@ -108,7 +144,7 @@ function jacketSteps(
       `jacket-${i}`,
       "box",
       first
-        ? `${n === 1 ? "The jacket" : "First part of the jacket"}: ${make.how}${n > 1 ? ` Leave a flange of ${mm(plan?.flangeMm ?? 0)} and cut a notch on one side only, so that parts cannot be swapped.` : ""}`
+        ? `${n === 1 ? "The jacket" : "First part of the jacket"}: ${make.how}${plan && plan.anchors.count > 0 ? ` Leave ${plan.anchors.count} holes of ${mm(plan.anchors.diameterMm)} through it, about every ${mm(plan.anchors.everyMm)}.` : ""}${plan && plan.timberMm > 0 && jacket !== "timber" ? " Bed the timber frame into its back before it sets." : ""}${n > 1 ? ` Leave a flange of ${mm(plan?.flangeMm ?? 0)} and cut a notch on one side only, so that parts cannot be swapped.` : ""}`
         : `${i === 1 ? "Second" : i === 2 ? "Third" : "Next"} part of the jacket, against the flange of the one before${plan && plan.bolts > 0 && i === n - 1 ? `; drill ${plan.bolts} bolt holes through both while they are together` : ""}.`,
       {
         release: first ? ["The outside of the rubber"] : ["The flange of the part before"],

@@ -4,6 +4,7 @@ import { measureMaster, type ShapeKind, type Sizes } from "../master";
 import { say } from "../quantity";
 import {
   buildOrder,
+  cutPlanOf,
   layerCast,
   layerDefault,
   type LayerWay,
@@ -15,6 +16,7 @@ import {
   placeInserts,
   puttyDefault,
   sectionsOf,
+  stretchIn,
   shrinkChain,
   thinnestSection,
   type BlockLayout,
@@ -63,7 +65,7 @@ describe("a brushed skin", () => {
       [1, 2].flatMap((n) => ["detail coat", "coat 2", "coat 3", "coat 4", "high points and flanges"].map((c) => `Section ${n}, ${c}`)),
     );
     expect(l.pours.map((p) => p.closes)).toEqual([false, false, false, false, true, false, false, false, false, true]);
-    const all = l.pours.filter((p) => !p.edges);
+    const all = l.pours.filter((p) => p.role === "coat");
     const coats = all.slice(0, 4).map((p, i) => ({ ...p, rubberMl: p.rubberMl + all[i + 4]!.rubberMl }));
     expect(coats[1]!.rubberMl).toBeCloseTo(2 * all[1]!.rubberMl, 9);
     expect(coats.reduce((s, p) => s + p.rubberMl, 0)).toBeCloseTo(growOver(bust, l.skinMm).addedMl, 9);
@@ -87,9 +89,9 @@ describe("a brushed skin", () => {
     expect(Math.max(...l.flange!.keysAtMm)).toBeLessThan(150);
     expect(l.flange!.keysAtMm).toHaveLength(2);
     expect(skinOf(drum, decide({ opening: "glove" })).flange).toBeNull();
-    // Skirt and flanges, in the last pour: (300 + girth)·width + π·width², thick as the skin, and the pad over the top.
-    const edges = l.pours.filter((p) => p.edges).reduce((s, p) => s + p.rubberMl, 0);
-    const skirt = (300 + Math.PI * 100) * 30 + Math.PI * 900;
+    // Skirt and flanges, in the last pours: each seam has one on both sides, (2·300 + girth)·width + π·width², thick as the skin, and the pad over the top.
+    const edges = l.pours.filter((p) => p.role === "edges").reduce((s, p) => s + p.rubberMl, 0);
+    const skirt = (2 * 300 + Math.PI * 100) * 30 + Math.PI * 900;
     const pad = 3 * (Math.PI * 2500 + Math.PI * 100 * (100 / 6));
     expect(edges).toBeCloseTo((skirt * l.skinMm + pad) / 1000, -1);
   });
@@ -98,7 +100,7 @@ describe("a brushed skin", () => {
     const panel = measure("plaque", { lengthMm: 1880, widthMm: 914, heightMm: 30, reliefMm: 120, coveragePct: 45 });
     const r = laid(panel, decide({ opening: "panel" }));
     const l = r.layout as SkinLayout;
-    const coats = l.pours.filter((p) => !p.edges).reduce((s, p) => s + p.rubberMl, 0);
+    const coats = l.pours.filter((p) => p.role === "coat").reduce((s, p) => s + p.rubberMl, 0);
     // Its own covered area by its thickness, and what the edges round.
     expect(coats / ((l.exposedMm2 * l.skinMm) / 1000)).toBeGreaterThan(0.98);
     expect(coats / ((l.exposedMm2 * l.skinMm) / 1000)).toBeLessThan(1.05);
@@ -131,7 +133,7 @@ describe("a brushed skin", () => {
   it("putty has layers of its own, not those of a brush", () => {
     const l = skinOf(drum, decide({ opening: "putty", putty: { ...puttyDefault, layers: 3, layerMm: 4 } }));
     expect(l.skinMm).toBe(12);
-    expect(l.pours.filter((p) => !p.edges && p.section === 0).map((p) => p.thicknessMm)).toEqual([4, 4, 4]);
+    expect(l.pours.filter((p) => p.role === "coat" && p.section === 0).map((p) => p.thicknessMm)).toEqual([4, 4, 4]);
   });
 
   it("warns of thick coats, a thin skin, and a skin without its jacket", () => {
@@ -253,6 +255,85 @@ describe("a jacket's stuff", () => {
     const putty = jacketOf("epoxy-putty").mix;
     expect(putty[0]!.massG).toBeCloseTo(putty[1]!.massG, 9);
     expect(laid(drum, decide({ opening: "open" }), "timber").layout.jacket!.mix).toEqual([]);
+  });
+});
+
+describe("what is poured first is a choice", () => {
+  const lay = (patch: Partial<MouldDecision>) => laid(bust, decide({ opening: "twoPart", baseMm: 15, partingMm: 50, ...patch })).layout as BlockLayout;
+  it("either part over its clay, the same rubber in both, and the master on its head for what lies below the parting", () => {
+    const [upper, lower] = [lay({}), lay({ lowerFirst: true })];
+    expect(lower.pours.map((p) => p.rubberMl)).toEqual(upper.pours.map((p) => p.rubberMl).reverse());
+    expect(lower.pours.map((p) => p.upsideDown)).toEqual([true, false]);
+    // The clay under the first is what the second fills; rubber and clay meet at the same parting, seen from either end.
+    for (const l of [upper, lower]) {
+      expect(l.pours[0]!.clayMl).toBeCloseTo(l.pours[1]!.rubberMl, 9);
+      expect(l.pours[0]!.fromMm + l.pours[1]!.fromMm).toBeCloseTo(l.fillHeightMm, 9);
+    }
+    const d = decide({ opening: "twoPart", baseMm: 15, partingMm: 50, lowerFirst: true });
+    expect(buildOrder(d, lower, "none").find((s) => s.id === "box")!.what).toMatch(/^Stand the master on its head/);
+  });
+
+  it("plugs go in before the parts, or last against both, their holes stopped until then", () => {
+    const plugs = [{ name: "Bore", diameterMm: 20, lengthMm: 40, count: 1, from: "top" as const }];
+    const d = decide({ opening: "plugs", baseMm: 12, plugs, plugsLast: true });
+    const { layout } = laid(bust, d);
+    expect((layout as BlockLayout).pours.map((p) => p.part)).toEqual(["first", "second", "plug"]);
+    const order = buildOrder(d, layout, "none");
+    expect(order.map((s) => s.id)).toEqual(["master", "box", "first", "turn", "second", "unstop", "plug-2", "free"]);
+    expect(order.find((s) => s.id === "box")!.what).toMatch(/Stop every hole/);
+    expect(order.find((s) => s.id === "unstop")!.waits).toMatch(/cured/);
+  });
+});
+
+describe("seams raised in rubber", () => {
+  it("take their share out of the flanges, stand before the coats, and leave the whole as it was", () => {
+    const skin = { ...decide().skin, sections: 3 };
+    const [clay, wall] = [skinOf(drum, decide({ skin })), skinOf(drum, decide({ skin: { ...skin, seamWall: true } }))];
+    const walls = wall.pours.filter((p) => p.role === "wall");
+    expect(walls.map((p) => p.section)).toEqual([0, 1]);
+    // Three seams of 150 mm, 30 wide, thick as the skin: two by the first section, one by the second.
+    expect(walls.map((p) => p.rubberMl)).toEqual([2, 1].map((n) => expect.closeTo((n * 150 * 30 * wall.skinMm) / 1000, 6) as number));
+    expect(wall.rubberMl).toBeCloseTo(clay.rubberMl, 9);
+    expect(wall.pours[0]!.role).toBe("wall");
+    const order = buildOrder(decide({ skin: { ...skin, seamWall: true } }), wall, "none");
+    expect(order.map((s) => s.what).join(" ")).not.toMatch(/fence/);
+  });
+});
+
+describe("a skin in one, cut where its seam is drawn", () => {
+  it("has no flange, one section, two halves of jacket, and a cut from the foot to the top", () => {
+    const d = decide({ opening: "skinCut" });
+    const l = skinOf(drum, d, "plaster");
+    expect(l.flange).toBeNull();
+    expect(new Set(l.pours.map((p) => p.section))).toEqual(new Set([0]));
+    expect(l.jacket!.parts).toBe(2);
+    const cut = cutPlanOf(drum, d, l, stretchIn(d, drum, l, { low: 300, typical: 400, high: 500 }));
+    expect(cut!.lengthMm).toBeCloseTo(150, 6);
+    expect(cutPlanOf(drum, decide(), skinOf(drum, decide()), stretchIn(d, drum, l, { low: 300, typical: 400, high: 500 }))).toBeNull();
+  });
+});
+
+describe("a slab in its tray", () => {
+  const tile = measure("plaque", { lengthMm: 700, widthMm: 400, heightMm: 20, reliefMm: 6, coveragePct: 45 });
+  const d = decide({ opening: "panel" });
+  it("lies in one, held by plugs of rubber through it, which are poured after it", () => {
+    const l = skinOf(tile, d, "plaster");
+    expect(l.jacket!).toMatchObject({ parts: 1, bolts: 0, anchors: { count: 8, diameterMm: 25 } });
+    // Eight plugs of 25 mm through 12 mm of plaster.
+    expect(l.pours.at(-1)).toMatchObject({ role: "anchors", closes: true });
+    expect(l.pours.at(-1)!.rubberMl).toBeCloseTo((8 * (Math.PI / 4) * 625 * 12) / 1000, 9);
+    const order = buildOrder(d, l, "plaster").map((s) => s.id);
+    expect(order.slice(-3)).toEqual(["jacket-0", "anchors", "free"]);
+    expect(skinOf(tile, d).pours.some((p) => p.role === "anchors")).toBe(false);
+  });
+
+  it("takes a timber frame behind a shell of another stuff: rails and shell both weigh", () => {
+    const [bare, framed] = [skinOf(tile, d, "plaster").jacket!, skinOf(tile, { ...d, framed: true }, "plaster").jacket!];
+    expect(framed.timberMm).toBe(skinOf(tile, d, "timber").jacket!.timberMm);
+    expect(framed.volumeMl - bare.volumeMl).toBeCloseTo((framed.timberMm * 18 * 45) / 1000, 6);
+    expect(framed.massG.typical - bare.massG.typical).toBeCloseTo(framed.timberMl * JACKET_MAKE.timber.densityGMl.typical, 6);
+    // Nothing more is mixed for the timber.
+    expect(framed.mix).toEqual(bare.mix);
   });
 });
 

@@ -1,6 +1,7 @@
 import { exposedArea, growOver, halfLength, outerSizesOnly, seamLength, steepShare, type Grown, type Body } from "../body";
 import type { MouldProblem } from "./problem";
 import { quote } from "../quantity";
+import { OPENING } from "./openings";
 import type { SkinOpening } from "./openings/kind";
 import type { MouldDecision } from "./decision";
 import type { Jacket } from "../material";
@@ -8,7 +9,10 @@ import { aroundSkin, type JacketPlan } from "./jacket";
 
 const mm = (v: number) => quote(v, "length");
 
-/** One coat of a skin, or the build-up on its edges. Volumes mL. */
+/** What a pour of a skin is: a coat, the build-up of edges after all coats, a wall along a seam before them, or the plugs through a tray. */
+export type CoatRole = "coat" | "edges" | "wall" | "anchors";
+
+/** One coat of a skin, or what is laid on beside its coats. Volumes mL. */
 export interface CoatPour {
   kind: "coat";
   name: string;
@@ -21,8 +25,9 @@ export interface CoatPour {
   tinted: boolean;
   cloth: boolean;
   thickened: boolean;
-  /** The build-up on edges and high points, after all coats. */
-  edges: boolean;
+  role: CoatRole;
+  /** Which coat it is, from 0; what goes on after all coats counts with the last, a wall before them with the first. */
+  coat: number;
   /** Which section of the mould it belongs to, from 0, and whether that section is done with it and has to cure before the next. */
   section: number;
   closes: boolean;
@@ -70,6 +75,9 @@ function keysAlong(seamMm: number): number[] {
   return Array.from({ length: n }, (_, i) => ((i + 0.5) / n) * seamMm);
 }
 
+/** Whether the seams of a skin are raised in rubber. */
+export const hasSeamWalls = (d: MouldDecision): boolean => OPENING[d.opening].sections && d.skin.sections > 1 && d.skin.seamWall;
+
 /** Lays out a brushed or pressed skin: coats, flanges, run-off, and the jacket behind it. */
 export function layOutSkin(m: Body, d: MouldDecision, kind: SkinOpening, jacket: Jacket): { layout: SkinLayout; warnings: MouldProblem[] } {
   const { skin } = d;
@@ -96,7 +104,8 @@ export function layOutSkin(m: Body, d: MouldDecision, kind: SkinOpening, jacket:
       tinted: i % 2 === 1,
       cloth: !pressed && kind.cloth && coats >= 3 && i > 0 && i < coats - 1,
       thickened,
-      edges: false,
+      role: "coat",
+      coat: i,
       section: 0,
       closes: false,
     };
@@ -108,7 +117,8 @@ export function layOutSkin(m: Body, d: MouldDecision, kind: SkinOpening, jacket:
   const flange: Flange | null = seams > 0 ? { widthMm: skin.flangeMm, lengthMm: seam * seams, keysAtMm: keysAlong(seam) } : null;
   // A skirt on the board keeps the foot true.
   const skirtMm2 = !kind.skirt ? 0 : foot * skin.flangeMm + Math.PI * skin.flangeMm ** 2;
-  const edgesMl = (((flange?.lengthMm ?? 0) * skin.flangeMm + skirtMm2) * skinMm) / 1000;
+  // Each seam has a flange on both its sides.
+  const edgesMl = ((2 * (flange?.lengthMm ?? 0) * skin.flangeMm + skirtMm2) * skinMm) / 1000;
   const padMl = (padMm * highPoints(m)) / 1000;
   if (edgesMl + padMl > 0) {
     whole.push({
@@ -120,23 +130,42 @@ export function layOutSkin(m: Body, d: MouldDecision, kind: SkinOpening, jacket:
       tinted: whole.length % 2 === 1,
       cloth: false,
       thickened: !pressed,
-      edges: true,
+      role: "edges",
+      coat: coats - 1,
       section: 0,
       closes: false,
     });
   }
   // Each section is laid on coat by coat and cures before the next is laid against it: its own grams, in the order of work.
   const parts = Math.max(1, seams);
-  const pours = Array.from({ length: parts }, (_, section) =>
-    whole.map((p, i): CoatPour => ({
+  const wallMl = flange && skin.seamWall ? (seam * skin.flangeMm * skinMm) / 1000 : 0;
+  const pours = Array.from({ length: parts }, (_, section): CoatPour[] => {
+    // The first section raises a wall on both its sides, each after it one more, and the last stands between two.
+    const walls = wallMl === 0 || section === parts - 1 ? 0 : section === 0 ? 2 : 1;
+    const mine = whole.map((p, i): CoatPour => ({
       ...p,
       name: parts > 1 ? `Section ${section + 1}, ${p.name.toLowerCase()}` : p.name,
-      rubberMl: p.rubberMl / parts,
+      rubberMl: p.rubberMl / parts - (p.role === "edges" ? walls * wallMl : 0),
       runOffMl: p.runOffMl / parts,
       section,
       closes: i === whole.length - 1,
-    })),
-  ).flat();
+    }));
+    const wall: CoatPour = {
+      kind: "coat",
+      name: `Section ${section + 1}, seam wall`,
+      rubberMl: walls * wallMl,
+      runOffMl: 0,
+      thicknessMm: skinMm,
+      tinted: false,
+      cloth: false,
+      thickened: !pressed,
+      role: "wall",
+      coat: 0,
+      section,
+      closes: false,
+    };
+    return walls > 0 ? [wall, ...mine] : mine;
+  }).flat();
 
   const outside = grown.at(-1) ?? growOver(m, skinMm);
   if (kind.jacket === "needed" && jacket === "none")
@@ -174,6 +203,22 @@ export function layOutSkin(m: Body, d: MouldDecision, kind: SkinOpening, jacket:
       path: "mould.skin",
       message: "Only the master's outer sizes are known, so the skin is reckoned on a smooth body of that size: folds and hollows take more.",
     });
+  const behind = jacket === "none" ? null : aroundSkin(m, d, kind, jacket, skinMm, outside, seam);
+  if (behind && behind.anchors.count > 0)
+    pours.push({
+      kind: "coat",
+      name: "Plugs through the tray",
+      rubberMl: behind.anchors.rubberMl,
+      runOffMl: 0,
+      thicknessMm: behind.thicknessMm,
+      tinted: false,
+      cloth: false,
+      thickened: false,
+      role: "anchors",
+      coat: coats - 1,
+      section: parts - 1,
+      closes: true,
+    });
   return {
     layout: {
       kind: "skin",
@@ -183,7 +228,7 @@ export function layOutSkin(m: Body, d: MouldDecision, kind: SkinOpening, jacket:
       exposedMm2: exposedArea(m),
       steepShare: steep,
       flange,
-      jacket: jacket === "none" ? null : aroundSkin(m, d, jacket, skinMm, outside, seam),
+      jacket: behind,
       outside,
       coatsOutside: grown,
       footMm: 2 * (m.levels[0] ? halfLength(m.levels[0].outline) : 0),

@@ -1,5 +1,5 @@
 import { pick, type BoxStock, type Cast, type Rubber, type Surface } from "../material";
-import { OPENING } from "../mould";
+import { hasSeamWalls, OPENING } from "../mould";
 import type { Dossier } from "../record";
 import type { Add } from "./remarks";
 
@@ -9,6 +9,8 @@ export interface Chosen {
   /** Of the parts poured against the first; the first's own unless another is named. */
   second: Rubber | null;
   plugRubber: Rubber | null;
+  /** Of the walls along the seams of a skin; null where there are none. */
+  seamRubber: Rubber | null;
   cast: Cast | null;
   surface: Surface | null;
   stock: BoxStock | null;
@@ -20,6 +22,7 @@ export function chosenOf({ job, materials: catalogue }: Dossier, add: Add): Chos
   const rubber = pick(catalogue.rubbers, job.rubberId);
   const second = kind.halves ? (pick(catalogue.rubbers, job.secondRubberId) ?? rubber) : null;
   const plugRubber = kind.plugs ? (pick(catalogue.rubbers, job.plugRubberId) ?? rubber) : null;
+  const seamRubber = hasSeamWalls(job.mould) ? (pick(catalogue.rubbers, job.seamRubberId) ?? rubber) : null;
   const cast = pick(catalogue.casts, job.castId);
   const surface = pick(catalogue.surfaces, job.master.surfaceId);
   const stock = pick(catalogue.boxes, job.boxId);
@@ -29,6 +32,7 @@ export function chosenOf({ job, materials: catalogue }: Dossier, add: Add): Chos
     ["master.surfaceId", job.master.surfaceId, surface, "master"],
     ["secondRubberId", kind.halves ? job.secondRubberId : null, pick(catalogue.rubbers, job.secondRubberId), "rubber"],
     ["plugRubberId", kind.plugs ? job.plugRubberId : null, plugRubber, "rubber"],
+    ["seamRubberId", seamRubber ? job.seamRubberId : null, pick(catalogue.rubbers, job.seamRubberId), "rubber"],
     ["sealerId", job.sealerId, pick(catalogue.releases, job.sealerId), "prepare"],
     ["releaseId", job.releaseId, pick(catalogue.releases, job.releaseId), "prepare"],
     ["clayId", kind.halves ? job.clayId : null, pick(catalogue.surfaces, job.clayId), "prepare"],
@@ -39,5 +43,5 @@ export function chosenOf({ job, materials: catalogue }: Dossier, add: Add): Chos
     if (wanted !== null && found === null)
       add(step, "fault", [{ code: "material-gone", path, message: "What was chosen here is no longer among the materials: choose another." }]);
   }
-  return { rubber, second, plugRubber, cast, surface, stock };
+  return { rubber, second, plugRubber, seamRubber, cast, surface, stock };
 }

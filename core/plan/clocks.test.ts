@@ -2,7 +2,7 @@ import { dossierOf, newJob, type Job } from "../record";
 import { catalogueOf } from "../material";
 import { solve } from "../schedule";
 import { say } from "../quantity";
-import { clocksOf, tasksOf } from ".";
+import { clocksOf, jacketPartsOf, tasksOf } from ".";
 import { plan } from "./plan";
 
 const catalogue = catalogueOf();
@@ -40,6 +40,58 @@ describe("the clocks of a pour", () => {
     expect(kinds(job({ castId: "cast-concrete" }), "cast")).toEqual(["stir working", "pour demould", "pour post-cure"]);
     const food = job({ rubberId: "rubber-platinum-food-22" });
     expect(clocksOf(plan(dossierOf(food, catalogue)), "rubber", 0).at(-1)).toMatchObject({ kind: "post-cure", when: "open", equipment: "oven" });
+  });
+
+  it("of plugs are a cure, first or last; only what is turned over is turned", () => {
+    const plugs = [{ name: "Bore", diameterMm: 10, lengthMm: 20, count: 1, from: "top" as const }];
+    const first = job(mould({ opening: "plugs", plugs }));
+    expect([0, 1, 2].map((i) => kinds(first, "rubber", i)[1])).toEqual(["pour cure", "pour second-half", "pour cure"]);
+    const last = job(mould({ opening: "plugs", plugs, plugsLast: true }));
+    expect([0, 1, 2].map((i) => kinds(last, "rubber", i)[1])).toEqual(["pour second-half", "pour cure", "pour cure"]);
+  });
+
+  it("of a coat follow its own catalyst: half of it, twice the pot life and the tack", () => {
+    const skin = job({
+      rubberId: "rubber-tin-catalyst-20",
+      ...mould({ opening: "glove" }),
+      rubber: { ...base.rubber, catalystPct: 4, coatCatalystPct: [null, 2] },
+    });
+    const p = plan(dossierOf(skin, catalogue));
+    expect(p.pours.map((x) => x.catalystPct).slice(0, 3)).toEqual([4, 2, 4]);
+    expect(p.pours[1]!.cure.potLife.hours.typical / p.pours[0]!.cure.potLife.hours.typical).toBeCloseTo(2, 6);
+    expect(p.pours[1]!.batch!.parts[1]!.massG / p.pours[1]!.batch!.parts[0]!.massG).toBeCloseTo(0.02, 9);
+    const odd = plan(dossierOf({ ...skin, rubber: { ...skin.rubber, coatCatalystPct: [9] } }, catalogue));
+    expect(odd.pours[0]!.batch).toBeNull();
+    expect(odd.remarks.some((r) => r.code === "catalyst-outside")).toBe(true);
+  });
+
+  it("of a seam wall follow the rubber it is raised in", () => {
+    const skin = job({
+      rubberId: "rubber-platinum-brush-30",
+      seamRubberId: "rubber-platinum-fast-20",
+      mould: { ...base.mould, opening: "skin", skin: { ...base.mould.skin, seamWall: true } },
+    });
+    const p = plan(dossierOf(skin, catalogue));
+    expect(p.pours[0]).toMatchObject({ role: "wall", rubber: { id: "rubber-platinum-fast-20" } });
+    expect(p.pours[1]!.rubber.id).toBe("rubber-platinum-brush-30");
+    expect(p.pours[0]!.wait.hours.typical).toBeLessThan(p.pours[1]!.wait.hours.typical);
+    // The wall meets master and casting as well.
+    expect(p.chain.links.filter((l) => l.contact === "rubber-cast")).toHaveLength(2);
+  });
+
+  it("of a jacket are its working time and its set, one part at a time, and the calendar waits for them", () => {
+    const skin = job({ rubberId: "rubber-platinum-brush-30", jacket: "epoxy-putty", ...mould({ opening: "skin" }) });
+    const p = plan(dossierOf(skin, catalogue));
+    const parts = jacketPartsOf(p);
+    expect(parts.length).toBe(p.layout!.jacket!.parts);
+    expect(parts.reduce((s, x) => s + x.mixG, 0)).toBeCloseTo(
+      p.layout!.jacket!.mix.reduce((s, m) => s + m.massG, 0),
+      6,
+    );
+    expect(clocksOf(p, "jacket", 0).map((c) => `${c.when} ${c.kind}`)).toEqual(["stir working", "pour cure"]);
+    expect(clocksOf(p, "jacket", parts.length)).toEqual([]);
+    const tasks = tasksOf("j", p, { casts: 1, degas: false, degasMin: 0, pourGMin: 400, build: true });
+    expect(tasks.find((t) => t.after.some((a) => a.id === `j/jacket-${parts.length - 1}`))!.after[0]!.minMin).toBe(parts.at(-1)!.sets.hours.typical * 60);
   });
 
   it("are none where nothing is worked out", () => {

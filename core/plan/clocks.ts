@@ -1,6 +1,6 @@
 import type { ClockKind, Equipment } from "../clock";
 import type { CureRule } from "../cure";
-import { OPENING } from "../mould";
+import { jacketPartsOf } from "./jacket";
 import { layerOf } from "./layers";
 import type { PourKind } from "./pourKind";
 import type { Plan } from "./types";
@@ -29,13 +29,20 @@ export function clocksOf(p: Plan, kind: PourKind, pourIndex: number): PlannedClo
     if (!pour) return out;
     const of = p.pours.length === 1 ? "" : `, ${pour.name.toLowerCase()}`;
     add("stir", "pot-life", `pot life${of}`, pour.cure.potLife.rule);
-    const last = pourIndex === p.pours.length - 1;
+    const next = p.pours[pourIndex + 1];
     if (pour.wait.until === "recoat") add("pour", "tack", `next coat${of}`, pour.cure.tack.opensRule, { closes: pour.cure.tack.closesRule });
-    else if (!last && OPENING[job.mould.opening].halves) add("pour", "second-half", `turn it for the next pour${of}`, pour.cure.demould.rule);
+    else if (next?.kind === "block" && next.turned) add("pour", "second-half", `turn it for the next pour${of}`, pour.cure.demould.rule);
     else {
       add("pour", "cure", `rubber cures${of}`, pour.cure.demould.rule);
       if (pour.rubber.foodDeclared) add("open", "post-cure", "post-cure, as its maker says", { kind: "fixed", hours: POST_CURE_H }, { equipment: "oven" });
     }
+    return out;
+  }
+  if (kind === "jacket") {
+    const part = jacketPartsOf(p)[pourIndex];
+    if (!part) return out;
+    add("stir", "working", `${part.name.toLowerCase()}, working time`, part.working.rule);
+    add("pour", "cure", `${part.name.toLowerCase()} sets`, part.sets.rule);
     return out;
   }
   if (!p.castCure || !p.cast) return out;

@@ -225,7 +225,7 @@ describe("what is warned of", () => {
 });
 
 describe("how long things take", () => {
-  it("what follows a part of a jacket waits two hours for it", () => {
+  it("what follows a part of a jacket waits until it has set: an hour for plaster", () => {
     const tasks = tasksOf("j", planned(tray({ jacket: "plaster", rubberId: "rubber-platinum-brush-30", ...mould({ opening: "skin" }) })), {
       casts: 1,
       degas: false,
@@ -235,7 +235,7 @@ describe("how long things take", () => {
     });
     const waits = tasks.flatMap((t) => t.after.filter((a) => a.id.startsWith("j/jacket-")));
     expect(waits.length).toBeGreaterThan(0);
-    expect(new Set(waits.map((a) => a.minMin))).toEqual(new Set([120]));
+    expect(new Set(waits.map((a) => a.minMin))).toEqual(new Set([60]));
   });
 
   it("hands are wanted ten minutes for mixing and as long as the amount takes to pour, in steps of five", () => {

@@ -18,6 +18,7 @@ const BEST_SHARE = 0.01;
 /** How one pour of a plan fills its box, or its cavity; null where nothing fills it level. */
 export function fillCurve(p: Plan, kind: PourKind, pourIndex: number): FillCurve | null {
   const { body, layout } = p;
+  if (kind === "jacket") return null;
   if (!body || layout?.kind !== "block") return null;
   // What is rolled, brushed or poured back is not gauged by how high it stands.
   if (kind !== "rubber" && p.layers.some((l) => l.coat)) return null;
@@ -27,7 +28,7 @@ export function fillCurve(p: Plan, kind: PourKind, pourIndex: number): FillCurve
   const pour = layout.pours[pourIndex];
   if (!pour || pour.plug) return null;
   const { masterFromMm: base, fillHeightMm: total } = layout;
-  // The second half is poured after turning: its floor was the top.
-  const bodyTo = (mm: number) => (pour.turned ? body.volumeMl - volumeBelow(body, total - mm - base) : volumeBelow(body, mm - base));
+  // What lies below the parting is poured with the master on its head: its floor was the top.
+  const bodyTo = (mm: number) => (pour.upsideDown ? body.volumeMl - volumeBelow(body, total - mm - base) : volumeBelow(body, mm - base));
   return { fillLineMm: pour.fillLineMm, points: boxFilling(layout.box.areaMm2, pour.fromMm, pour.fillLineMm, bodyTo), planShare };
 }

@@ -1,5 +1,5 @@
 import type { FitQuestion, Held } from "../fit";
-import { OPENING } from "../mould";
+import { hasSeamWalls, OPENING } from "../mould";
 import type { Job } from "../record";
 
 /** What of a casting meets the rubber: its first layer, or all of it. */
@@ -16,11 +16,14 @@ export function fitQuestionOf(job: Job): FitQuestion {
     surfaceId: job.master.surfaceId,
     sealerId: job.sealerId,
     releaseId: job.releaseId,
-    clayId: kind.halves || sections ? job.clayId : null,
+    clayId: kind.halves || (sections && !job.mould.skin.seamWall) ? job.clayId : null,
     rubberId: job.rubberId,
     secondRubberId: kind.halves ? (job.secondRubberId ?? job.rubberId) : sections ? job.rubberId : null,
     plugRubberId: kind.plugs ? (job.plugRubberId ?? job.rubberId) : null,
+    plugsLast: job.mould.plugsLast,
+    seamRubberId: hasSeamWalls(job.mould) ? (job.seamRubberId ?? job.rubberId) : null,
     castId: faceOf(job),
+    innerCastIds: job.inside.layers.slice(1).flatMap((l) => l.castId ?? job.castId ?? []),
     use: job.use,
     held: job.held,
     washedToday: job.washedToday,

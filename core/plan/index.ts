@@ -10,3 +10,4 @@ export * from "./clocks";
 export * from "./tasks";
 export * from "./fill";
 export { layerNotes, layerOf } from "./layers";
+export { jacketPartsOf } from "./jacket";

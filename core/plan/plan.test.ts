@@ -23,7 +23,7 @@ const puck = (): Job => ({
   rubberId: "rubber-tin-medium-25",
   boxId: "box-plastic-sheet-1",
   mould: { ...newJob("x").mould, box: "cylindrical", wallMm: 15, coverMm: 12 },
-  rubber: { marginPct: 0, catalystPct: null, cupLossK: 0, cupLossFloorG: 0 },
+  rubber: { ...newJob("x").rubber, marginPct: 0, cupLossK: 0, cupLossFloorG: 0 },
 });
 const step = (job: Job, id: StepId) => plan(dossierOf(job, catalogue)).steps.find((s) => s.id === id)!;
 

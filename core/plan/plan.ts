@@ -37,7 +37,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   if (!measured.ok) add("master", "fault", measured.problems);
   const missing = measured.ok ? [] : measured.missing.map((k) => SHAPES[job.master.shape].fields.find((f) => f.key === k)?.label.toLowerCase() ?? k);
 
-  const { rubber, second, plugRubber, cast, surface, stock } = chosenOf(dossier, add);
+  const { rubber, second, plugRubber, seamRubber, cast, surface, stock } = chosenOf(dossier, add);
 
   const masterG =
     job.master.massG ??
@@ -55,7 +55,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   const layered = shaped?.cast ?? null;
   // What meets the rubber: the face of a layered casting.
   const met = layered ? pick(catalogue.casts, faceOf(job)) : cast;
-  const heat = body && layout && cast ? heatsOf(job, body, layout, layered, [rubber, second, plugRubber], met ?? cast, studies) : [];
+  const heat = body && layout && cast ? heatsOf(job, body, layout, layered, [rubber, second, plugRubber, seamRubber], met ?? cast, studies) : [];
   runawayRemarks(shopC, heat, add);
   const chain = judgeChain(
     { ...fitQuestionOf(job), held: moreHeld(job.held, dossier.held) },
@@ -70,7 +70,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   const pours: PlannedPour[] = [];
   if (layout && rubber && body) {
     for (const pour of layout.pours) {
-      const mine = (pour.kind === "coat" ? rubber : pour.plug ? plugRubber : pour.turned ? second : rubber) ?? rubber;
+      const mine = (pour.kind === "coat" ? (pour.role === "wall" ? seamRubber : rubber) : pour.plug ? plugRubber : pour.turned ? second : rubber) ?? rubber;
       pours.push(
         planPour(job, body, layout, pour, mine, masterG ?? 0, shopC, (message) =>
           add("rubber", "fault", [{ code: "catalyst-outside", path: "rubber.catalystPct", message }]),

@@ -8,6 +8,13 @@ import type { Job } from "../record";
 import type { Add } from "./remarks";
 import type { PlannedPour } from "./types";
 
+/** Catalyst of one pour, % of base: a coat's own, a seam wall's own, or the job's; null takes what is typical. */
+function catalystOf(job: Job, pour: RubberPour): number | null {
+  const { catalystPct, coatCatalystPct, wallCatalystPct } = job.rubber;
+  if (pour.kind !== "coat") return catalystPct;
+  return (pour.role === "wall" ? wallCatalystPct : coatCatalystPct[pour.coat]) ?? catalystPct;
+}
+
 /** One pour or coat with everything needed to make it. */
 export function planPour(
   job: Job,
@@ -19,14 +26,16 @@ export function planPour(
   shopC: number,
   fault: (message: string) => void,
 ): PlannedPour {
-  const ratio = massRatio(rubber.mix, job.rubber.catalystPct);
+  const catalystPct = catalystOf(job, pour);
+  const ratio = massRatio(rubber.mix, catalystPct);
   if (!ratio.ok) fault(ratio.message);
   const density = rubber.densityGMl.typical;
   const needMl = pour.kind === "coat" ? pour.rubberMl + pour.runOffMl : pour.rubberMl;
-  const cure = rubberCure(rubber, shopC, job.rubber.catalystPct);
+  const cure = rubberCure(rubber, shopC, catalystPct);
   const recoats = pour.kind === "coat" && !pour.closes;
   const common = {
     rubber,
+    catalystPct,
     wait: recoats
       ? {
           hours: cure.tack.opens,

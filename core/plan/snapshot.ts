@@ -2,7 +2,8 @@ import { z } from "zod";
 import { VERDICTS } from "../fit";
 import { versioned } from "../record";
 import { layerOf } from "./layers";
-import { POUR_KINDS, type PourKind } from "./pourKind";
+import { jacketPartsOf } from "./jacket";
+import { isCasting, POUR_KINDS, type PourKind } from "./pourKind";
 import type { Plan } from "./types";
 import { FAULTS, type FaultKey } from "./outcome";
 import { stored, storedSpan } from "../quantity";
@@ -77,7 +78,7 @@ export const snapshotDocument = versioned("log entry", Snapshot, [({ components,
 
 export type Frozen = { ok: true; snapshot: Snapshot } | { ok: false; message: string };
 
-/** Freezes the numbers of one pour of a plan: `rubber` with the pour's index, or `cast`. What was planned is what is frozen. */
+/** Freezes the numbers of one pour of a plan: `rubber`, `jacket` or `layer` with its index, or `cast`. What was planned is what is frozen. */
 export function freeze(p: Plan, jobRevision: number, kind: PourKind, pourIndex = 0): Frozen {
   const { job } = p.dossier;
   const layer = layerOf(p.layers, kind, pourIndex);
@@ -90,7 +91,7 @@ export function freeze(p: Plan, jobRevision: number, kind: PourKind, pourIndex =
     shopC: job.shopC,
     wallMm: p.layout ? (p.layout.kind === "block" ? p.layout.box.leastWallMm : p.layout.skinMm) : job.mould.wallMm,
     verdict: p.chain.verdict,
-    castFamily: kind === "rubber" ? null : ((layer?.cast ?? p.cast)?.family ?? null),
+    castFamily: !isCasting(kind) ? null : ((layer?.cast ?? p.cast)?.family ?? null),
     rubberFamily: p.rubber?.family ?? null,
     headMm: p.strength?.headMm ?? null,
     fillGMl: p.castBatch?.wetDensityGMl ?? null,
@@ -98,9 +99,9 @@ export function freeze(p: Plan, jobRevision: number, kind: PourKind, pourIndex =
     bulgeLimitMm: p.strength?.toleranceMm ?? null,
     stretch: p.strength?.stretch.known ? p.strength.stretch.strain : null,
     stretchLimit: p.strength?.stretch.safe.typical ?? null,
-    peakC: kind === "rubber" ? null : ((layer?.cast ?? p.cast)?.peakC.typical ?? null),
+    peakC: !isCasting(kind) ? null : ((layer?.cast ?? p.cast)?.peakC.typical ?? null),
     freezesH: kind === "cast" ? (p.castCure?.freezesH ?? null) : null,
-    workingMin: kind !== "rubber" && layer ? layer.cure.working.hours.low * 60 : null,
+    workingMin: layer ? layer.cure.working.hours.low * 60 : null,
     actual: null,
   };
   const parts = (cs: readonly { name: string; massG: number; volumeMl: number | null }[]) =>
@@ -126,6 +127,30 @@ export function freeze(p: Plan, jobRevision: number, kind: PourKind, pourIndex =
         rubberCost: pour.rubber.pricePerKg === null ? null : (pour.batch.mixG / 1000) * pour.rubber.pricePerKg,
         demouldH: pour.wait.hours,
         demouldReason: pour.wait.reason,
+      },
+    };
+  }
+  if (kind === "jacket") {
+    const part = jacketPartsOf(p)[pourIndex];
+    if (!part) return { ok: false, message: "The jacket is not worked out yet: finish the master, opening and box steps first." };
+    return {
+      ok: true,
+      snapshot: {
+        ...common,
+        what: part.name,
+        material: part.material,
+        parts: parts(part.parts),
+        mixG: part.mixG,
+        volumeMl: part.volumeMl,
+        ratioLabel: "",
+        count: 1,
+        wetG: null,
+        dryG: null,
+        filledG: null,
+        fillLineMm: null,
+        rubberCost: null,
+        demouldH: part.sets.hours,
+        demouldReason: part.sets.reason,
       },
     };
   }

@@ -1,12 +1,11 @@
 import { buildOrder, LAYER_WAYS, type BuildStep } from "../mould";
 import type { Task } from "../schedule";
+import { jacketPartsOf } from "./jacket";
 import type { Plan } from "./types";
 
 /** Hands-on minutes that are usual for steps of each kind; a person puts in their own. */
 const HANDS_MIN: Record<BuildStep["at"], number> = { prepare: 40, box: 45, rubber: 30, out: 30 };
 const JACKET_MIN = 60;
-/** Until a part of a jacket has set enough for the next against it, min: plaster and putty within two hours, resins by then too. */
-const JACKET_SETS_MIN = 120;
 /** Until sealer and release are dry, min. */
 const PREPARED_MIN = 60;
 const CAST_HANDS_MIN = 20;
@@ -37,6 +36,7 @@ export function tasksOf(jobId: string, p: Plan, o: { casts: number; degas: boole
   const key = (id: string) => `${jobId}/${id}`;
   const order = o.build ? buildOrder(job.mould, p.layout, job.jacket) : [];
   const out: Task[] = [];
+  const jacketSets = minutes(jacketPartsOf(p)[0]?.sets.hours.typical ?? 0);
   const byId = new Map(order.map((s) => [s.id, s]));
   for (const s of order) {
     const wet = s.pour !== null;
@@ -54,7 +54,7 @@ export function tasksOf(jobId: string, p: Plan, o: { casts: number; degas: boole
           const { opens, closes } = pour.cure.tack;
           return { id: key(id), minMin: minutes(opens.typical), maxMin: minutes(closes.typical) };
         }
-        const wait = pour ? minutes(pour.wait.hours.typical) : before?.id.startsWith("jacket-") ? JACKET_SETS_MIN : before?.id === "master" ? PREPARED_MIN : 0;
+        const wait = pour ? minutes(pour.wait.hours.typical) : before?.id.startsWith("jacket-") ? jacketSets : before?.id === "master" ? PREPARED_MIN : 0;
         return { id: key(id), minMin: wait, maxMin: null };
       }),
     });

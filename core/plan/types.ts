@@ -15,6 +15,8 @@ export { STEP_IDS, type Remark, type StepId } from "./remarks";
 /** One pour or coat of rubber with everything needed to make it. */
 export type PlannedPour = RubberPour & {
   rubber: Rubber;
+  /** Catalyst it is mixed with, % of base; null takes what is typical, or has none. */
+  catalystPct: number | null;
   batch: RubberBatch | null;
   cure: RubberCure;
   /** Until the next thing can be done: the next coat laid, or the rubber opened. */

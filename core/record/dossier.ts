@@ -37,6 +37,7 @@ const named = ({ job }: Dossier): Set<string> =>
       job.rubberId,
       job.secondRubberId,
       job.plugRubberId,
+      job.seamRubberId,
       job.castId,
       job.inside.thenCastId,
       ...job.inside.layers.map((l) => l.castId),

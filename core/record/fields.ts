@@ -15,6 +15,8 @@ export const MASTER_FIELDS = {
 export const RUBBER_FIELDS = {
   marginPct: { label: "Margin", what: "a margin", dimension: "percent", min: 0, max: 100 },
   catalystPct: { label: "Catalyst, % of base", what: "the catalyst", dimension: "percent", min: 0.01, above: 0, max: 50, open: true },
+  /** Of the walls along seams, which are to stand soon. */
+  wallCatalystPct: { label: "Catalyst of the seam walls", what: "the catalyst", dimension: "percent", min: 0.01, above: 0, max: 50, open: true },
   cupLossK: {
     label: "Film factor",
     dimension: "count",

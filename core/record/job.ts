@@ -36,12 +36,19 @@ export const Job = z.object({
   secondRubberId: id,
   /** Rubber of loose plugs, made before the mould is poured round them; null for none. */
   plugRubberId: id.default(null),
+  /** Rubber of the walls along the seams of a skin; null means the skin's own. */
+  seamRubberId: id.default(null),
   sealerId: id,
   releaseId: id,
   clayId: id,
   boxId: id,
   mould: MouldDecision,
-  rubber: z.object(figures(RUBBER_FIELDS)),
+  rubber: z.object({
+    ...figures(RUBBER_FIELDS),
+    wallCatalystPct: figure(RUBBER_FIELDS.wallCatalystPct).default(null),
+    /** Catalyst of each coat of a skin, from the first; what is null, or missing, takes the one above. */
+    coatCatalystPct: z.array(figure(RUBBER_FIELDS.catalystPct)).max(20).default([]),
+  }),
   cast: z.object({
     ...figures(CAST_FIELDS),
     pigmentOf: z.enum(PIGMENT_OF).default("binder"),
@@ -125,6 +132,7 @@ export function newJob(name: string, shopC = 21): Job {
     rubberId: null,
     secondRubberId: null,
     plugRubberId: null,
+    seamRubberId: null,
     sealerId: null,
     releaseId: null,
     clayId: "surface-oil-clay-free",
@@ -147,8 +155,11 @@ export function newJob(name: string, shopC = 21): Job {
       jacketPricePerKg: null,
       boltEveryMm: 120,
       undercuts: [],
+      lowerFirst: false,
+      plugsLast: false,
+      framed: false,
     },
-    rubber: { marginPct: 5, catalystPct: null, cupLossK: 0.2, cupLossFloorG: 3 },
+    rubber: { marginPct: 5, catalystPct: null, wallCatalystPct: null, coatCatalystPct: [], cupLossK: 0.2, cupLossFloorG: 3 },
     cast: { waterPer100: null, pigmentPct: 0, pigmentOf: "binder", fragrancePct: 0, marginPct: 5, count: 1, additions: [] },
     session: { pours: 6, everyMin: 20 },
     held: "new",

@@ -57,6 +57,31 @@ export function rubberParts(parts: readonly Part[], mix: RubberMix, catalystPct:
   });
 }
 
+/** Plaster and water bear more than two parts that react. */
+const PLASTER_BEARS_PCT = 5;
+
+/** What a part of a jacket is mixed from, in the order of mixing: two parts that react hold their ratio, plaster less so. */
+export const jacketToWeigh = (parts: readonly Part[]): PartToWeigh[] =>
+  parts.map((c, i) => {
+    const reacts = c.role === "partA" || c.role === "partB";
+    const bears = reacts ? HALF_RATIO_PCT : PLASTER_BEARS_PCT;
+    return {
+      name: c.name,
+      role: c.role,
+      targetG: c.massG,
+      volumeMl: c.volumeMl,
+      underPct: bears,
+      overPct: bears,
+      why: reacts
+        ? i === 0
+          ? "This part first; the other starts the clock."
+          : "The second part last: from now on the working time runs."
+        : c.role === "powder"
+          ? "Powder into water, never the other way: it wets without lumps."
+          : "Goes into the bowl before the powder.",
+    };
+  });
+
 /** Colour and fibre are not part of the reaction. */
 const EXTRA_BEARS_PCT = 5;
 const EXTRAS: readonly PartRole[] = ["pigment", "fibre", "fragrance"];

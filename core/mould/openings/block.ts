@@ -15,37 +15,24 @@ export const wholePour = (name: string, { box, fillHeightMm, pluggedMl }: BlockR
   coversMl: pluggedMl,
   plug: false,
   turned: false,
+  upsideDown: false,
 });
 
-/** Two parts that meet at the parting: the upper one first, over a clay bed, the other after turning. */
-export function partedPours({ body, box, baseMm, partingMm, fillHeightMm, pluggedMl }: BlockRoom, first: string, second: string): [BlockPour, BlockPour] {
+/** Two parts that meet at the parting: one first, over a clay bed, the other after turning. */
+export function partedPours(
+  { body, box, baseMm, partingMm, fillHeightMm, pluggedMl, lowerFirst }: BlockRoom,
+  first: string,
+  second: string,
+): [BlockPour, BlockPour] {
   const below = (volumeBelow(body, partingMm) / body.volumeMl) * pluggedMl;
-  const lowerMl = (box.areaMm2 * (baseMm + partingMm)) / 1000 - below;
-  const upperMl = (box.areaMm2 * (fillHeightMm - baseMm - partingMm)) / 1000 - (pluggedMl - below);
-  const common = { kind: "block" as const, plug: false };
+  const upTo = baseMm + partingMm;
+  const lower = { rubberMl: (box.areaMm2 * upTo) / 1000 - below, fromMm: fillHeightMm - upTo, coversMl: below, upsideDown: true };
+  const upper = { rubberMl: (box.areaMm2 * (fillHeightMm - upTo)) / 1000 - (pluggedMl - below), fromMm: upTo, coversMl: pluggedMl - below, upsideDown: false };
+  const common = { kind: "block" as const, plug: false, fillLineMm: fillHeightMm };
+  const [before, after] = lowerFirst ? [lower, upper] : [upper, lower];
   return [
-    {
-      ...common,
-      part: "first",
-      name: first,
-      rubberMl: upperMl,
-      fromMm: baseMm + partingMm,
-      fillLineMm: fillHeightMm,
-      clayMl: lowerMl,
-      coversMl: pluggedMl - below,
-      turned: false,
-    },
-    {
-      ...common,
-      part: "second",
-      name: second,
-      rubberMl: lowerMl,
-      fromMm: fillHeightMm - baseMm - partingMm,
-      fillLineMm: fillHeightMm,
-      clayMl: 0,
-      coversMl: below,
-      turned: true,
-    },
+    { ...common, part: "first", name: first, ...before, clayMl: after.rubberMl, turned: false },
+    { ...common, part: "second", name: second, ...after, clayMl: 0, turned: true },
   ];
 }
 

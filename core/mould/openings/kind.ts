@@ -20,6 +20,8 @@ export interface BlockPour {
   plug: boolean;
   /** Poured against rubber that is there already, after the block was turned over. */
   turned: boolean;
+  /** The master stands on its head for this pour. */
+  upsideDown: boolean;
 }
 
 /** What the pours of a block are worked out from. Lengths mm, volumes mL. */
@@ -32,6 +34,8 @@ export interface BlockRoom {
   fillHeightMm: number;
   /** The master with its holes plugged. */
   pluggedMl: number;
+  /** The part below the parting is poured first, with the master on its head. */
+  lowerFirst: boolean;
 }
 
 /** What is done before a pour and said with it. */
@@ -85,6 +89,10 @@ export interface SkinOpening extends Common {
   skirt: boolean;
   /** Cloth may be laid into its middle coats: not where it has to turn inside out. */
   cloth: boolean;
+  /** It lies flat in one tray, held by plugs of rubber through it. */
+  tray: boolean;
+  /** Laid on in one and cut open along a drawn line. */
+  cutOpen: boolean;
   boardStep: (flangeMm: string | null) => string;
 }
 

@@ -15,6 +15,8 @@ export const SKIN = {
   pressed: false,
   skirt: true,
   cloth: true,
+  tray: false,
+  cutOpen: false,
   jacket: "needed",
 } as const satisfies Partial<SkinOpening>;
 

@@ -132,7 +132,7 @@ function Pours({ pours }: { pours: readonly Pour[] }) {
             <>
               <span className="block font-semibold">{p.snapshot.jobName}</span>
               <span className="block text-sm text-soft">
-                {p.snapshot.kind === "rubber"
+                {p.snapshot.kind === "rubber" || p.snapshot.kind === "jacket"
                   ? `${p.snapshot.what}: ${p.snapshot.material}`
                   : `${p.snapshot.count > 1 ? `${p.snapshot.count} × ` : ""}${p.snapshot.what}`}
                 {p.faults.length > 0 && `: ${p.faults.map((f) => FAULTS[f].toLowerCase()).join(", ")}`}

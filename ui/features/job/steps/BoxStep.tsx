@@ -158,6 +158,8 @@ function JacketFields() {
           </p>
           <p>
             {built.why}
+            {built.anchors.count > 0 &&
+              ` ${built.anchors.count} plugs of ${fmt(built.anchors.diameterMm, "length")}, about every ${fmt(built.anchors.everyMm, "length")} (a usual size), take ${fmt(built.anchors.rubberMl, "volume")} of rubber.`}
             {built.parts > 1 && built.fillMl > 1 && plan.layout?.kind === "skin"
               ? ` Filling the waist with ${fmt(built.fillMl, "volume")} of rubber would let it lift off as one.`
               : ""}
@@ -173,6 +175,11 @@ function JacketFields() {
             </li>
             {kind.made === "skin" && <li>The inside of the jacket shows through a thin skin: smooth the rubber before you cover it.</li>}
           </ul>
+          {kind.made === "skin" && job.jacket !== "timber" && (
+            <Tick checked={job.mould.framed} onChange={(framed) => edit((j) => ({ ...j, mould: { ...j.mould, framed } }))}>
+              With a timber frame behind it
+            </Tick>
+          )}
           <JobField path="mould.jacketPricePerKg" />
           {built.parts > 1 && <JobField path="mould.boltEveryMm" />}
         </>

@@ -36,6 +36,17 @@ export function OpeningStep() {
       />
       <Remarks path="mould.opening" />
       {kind.base && <JobField path="mould.partingMm" label={kind.halves ? "Parting above the back" : "Cut above the back"} />}
+      {kind.halves && (
+        <Choice
+          label="Poured first"
+          value={mould.lowerFirst ? "lower" : "upper"}
+          options={[
+            { value: "upper", label: "Above the parting" },
+            { value: "lower", label: "Below it" },
+          ]}
+          onChange={(v) => put({ lowerFirst: v === "lower" })}
+        />
+      )}
       {kind.plugs && <Plugs />}
       {kind.made === "skin" && <SkinFields kind={kind} />}
       <Remarks path="inside.layers" />
@@ -88,13 +99,22 @@ function Plugs() {
           </div>
         )}
       </ListEditor>
+      <Choice
+        label="Plugs are cast"
+        value={job.mould.plugsLast ? "last" : "first"}
+        options={[
+          { value: "first", label: "First, into their holes" },
+          { value: "last", label: "Last, against the parts" },
+        ]}
+        onChange={(v) => edit((j) => ({ ...j, mould: { ...j.mould, plugsLast: v === "last" } }))}
+      />
       <Remarks path="mould.plugs" />
     </>
   );
 }
 
 function SkinFields({ kind }: { kind: SkinOpening }) {
-  const { job } = useJob();
+  const { job, edit } = useJob();
   const { skin } = job.mould;
   const { pressed, skirt, sections } = kind;
   return (
@@ -121,7 +141,14 @@ function SkinFields({ kind }: { kind: SkinOpening }) {
         {sections && <JobField path="mould.skin.sections" />}
       </div>
       <Remarks path="mould.skin" />
-      {!pressed && <Thickened />}
+      <div className="flex flex-wrap gap-2">
+        {!pressed && <Thickened />}
+        {sections && skin.sections > 1 && (
+          <Tick checked={skin.seamWall} onChange={(seamWall) => edit((j) => ({ ...j, mould: { ...j.mould, skin: { ...j.mould.skin, seamWall } } }))}>
+            Seams raised in rubber, not in clay
+          </Tick>
+        )}
+      </div>
       <SkinAnswer />
     </>
   );

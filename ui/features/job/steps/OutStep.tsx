@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Wait } from "@/core/cure";
 import { INSERT_PRACTICE } from "@/core/mould";
-import { OUTCOME_WORD, type PourKind } from "@/core/plan";
+import { jacketPartsOf, OUTCOME_WORD, type PourKind } from "@/core/plan";
 import { NO_CUT, type Cut } from "@/core/weigh";
 import { Pick } from "../../../kit/Pick";
 import { notice } from "../../../kit/notice";
@@ -63,6 +63,18 @@ export function OutStep() {
           kind="rubber"
           index={i}
           ready={p.batch !== null}
+          mouldId={null}
+        />
+      ))}
+      {jacketPartsOf(plan).map((part, i, all) => (
+        <Clock
+          key={part.name}
+          title={`${part.name}, ${part.material.toLowerCase()}`}
+          wait={part.sets}
+          until={i < all.length - 1 ? "next part after" : "lift after"}
+          kind="jacket"
+          index={i}
+          ready
           mouldId={null}
         />
       ))}

@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { correctOverPour, massRatio } from "@/core/batch";
-import { OPENING } from "@/core/mould";
+import { hasSeamWalls, OPENING } from "@/core/mould";
 import type { PlannedPour } from "@/core/plan";
 import { Pick } from "../../../kit/Pick";
 import { QuantityField } from "../../../form/QuantityField";
@@ -33,6 +33,21 @@ export function RubberStep() {
           />
         )}
       </div>
+      {ranged && <CoatCatalysts usual={ranged.pct} />}
+      {hasSeamWalls(job.mould) && (
+        <div className="grid gap-3 sm:grid-cols-2">
+          <Pick
+            label="Rubber of the seam walls"
+            value={job.seamRubberId}
+            options={catalogue.rubbers.map((r) => ({ value: r.id, label: r.name }))}
+            none="The same as the skin"
+            onChange={(seamRubberId) => edit((j) => ({ ...j, seamRubberId }))}
+          />
+          {plan.pours.some((p) => p.kind === "coat" && p.role === "wall" && p.rubber.mix.kind === "catalyst") && (
+            <JobField path="rubber.wallCatalystPct" help="More sets sooner; a wall may be brittle." empty="as the coats" />
+          )}
+        </div>
+      )}
       {OPENING[job.mould.opening].plugs && (
         <Pick
           label="Rubber of the loose plugs"
@@ -59,6 +74,39 @@ export function RubberStep() {
         </div>
       </Fold>
     </>
+  );
+}
+
+/** A catalyst of its own for each coat: slow for strength, fast where it would run. Nothing typed is as above. */
+function CoatCatalysts({ usual }: { usual: { low: number; high: number } }) {
+  const { job, plan, edit } = useJob();
+  const coats = plan.pours.filter((p) => p.kind === "coat" && p.role === "coat" && p.section === 0).length;
+  const own = job.rubber.coatCatalystPct;
+  const set = (i: number, v: number | null) =>
+    edit((j) => ({
+      ...j,
+      rubber: { ...j.rubber, coatCatalystPct: Array.from({ length: coats }, (_, k) => (k === i ? v : (j.rubber.coatCatalystPct[k] ?? null))) },
+    }));
+  if (coats < 2) return null;
+  return (
+    <Fold title="Another catalyst for some coats">
+      <p className="hint">Less for strength, more where a coat would run. Each coat has its own pot life, and its own time for the next.</p>
+      <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-3">
+        {Array.from({ length: coats }, (_, i) => (
+          <QuantityField
+            key={i}
+            label={i === 0 ? "Detail coat, % of base" : `Coat ${i + 1}, % of base`}
+            value={own[i] ?? null}
+            dimension="percent"
+            min={usual.low}
+            max={usual.high}
+            optional
+            placeholder="as above"
+            onChange={(v) => set(i, v)}
+          />
+        ))}
+      </div>
+    </Fold>
   );
 }
 
@@ -102,6 +150,7 @@ function CoatNotes({ pour }: { pour: PlannedPour & { kind: "coat" } }) {
   const { fmt, band } = useUnits();
   const { opens, closes } = pour.cure.tack;
   const mix = pour.batch?.mixG ?? 0;
+  if (pour.role !== "coat") return null;
   return (
     <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
       <li>
@@ -126,11 +175,10 @@ function CoatNotes({ pour }: { pour: PlannedPour & { kind: "coat" } }) {
 
 /** Type what is really in the cup; it says what the other part has to become. */
 function OverPour({ pour }: { pour: PlannedPour }) {
-  const { job } = useJob();
   const { say } = useUnits();
   const [a, setA] = useState<number | null>(null);
   const [b, setB] = useState<number | null>(null);
-  const ratio = massRatio(pour.rubber.mix, job.rubber.catalystPct);
+  const ratio = massRatio(pour.rubber.mix, pour.catalystPct);
   if (!ratio.ok) return null;
   const fix = a !== null && a > 0 ? correctOverPour(a, b ?? 0, ratio.ratio) : null;
   return (
