@@ -2,7 +2,7 @@ import { castBatch, type CastBatch } from "../batch";
 import type { Body } from "../body";
 import { castCure, type CastCure, type Cooling } from "../cure";
 import { pick, type Cast, type Catalogue, type Rubber } from "../material";
-import { placeInserts, sectionsOf, shrinkChain, thinnestSection, type LayeredCast, type Layout, type PlacedInsert, type Section } from "../mould";
+import { LAYER_WAYS, placeInserts, sectionsOf, shrinkChain, thinnestSection, type LayeredCast, type Layout, type PlacedInsert, type Section } from "../mould";
 import { quote } from "../quantity";
 import type { Dossier, Job } from "../record";
 import { freeWaterOf, planLayers, wholeCure, wholeOf, type PlannedLayer } from "./layers";
@@ -39,7 +39,7 @@ export function planCasting(
   const insertsMl = placed.placed.reduce((s, i) => s + i.volumeMl, 0);
   const sections = job.inside.cutsMm.length > 0 ? sectionsOf(body, job.inside.cutsMm, layered, job.inside.solidSections) : [];
   const { layers, castMl, cure } = layered
-    ? inLayers(dossier, body, layered, sections, cast, met, placed.placed, cooling, add)
+    ? inLayers(dossier, body, displaced(layered, placed.placed, body.volumeMl - cavityOf(body, layout)), sections, cast, met, placed.placed, cooling, add)
     : inOneLump(job, body, cavityOf(body, layout) - insertsMl, insertsMl, cast, placed.placed, cooling, add);
   const batch = wholeOf(layers, job.cast.count);
   const inside = planInside(job, catalogue, body, cast, rubber, batch, placed.placed, layered, sections);
@@ -127,6 +127,24 @@ function inLayers(
   const dryMm =
     layered.inner.hollowMl < layered.inner.shellMl * 0.05 ? (2 * castMl * 1000) / body.areaMm2 : layered.wallMm * (layered.mouth === "closed" ? 2 : 1);
   return { layers, castMl, cure: wholeCure(layers, job.shopC, dryMm) };
+}
+
+/**
+ * What stands in the hollow when it is filled takes the place of mix: an insert from the first coat after it that fills what is
+ * left, or is poured back out again; loose plugs from the first that does either. Coats that only line the face keep their volume.
+ */
+function displaced(layered: LayeredCast, inserts: readonly PlacedInsert[], plugsMl: number): LayeredCast {
+  const coats = layered.coats.map((c) => ({ ...c }));
+  const take = (ml: number, from: number) => {
+    const filling = coats.slice(from).find((c) => LAYER_WAYS[c.layer.way].fills && (c.thicknessMm === 0 || c.layer.way === "back"));
+    if (!filling) return;
+    filling.potMl = Math.max(0, filling.potMl - ml);
+    if (filling.thicknessMm === 0) filling.staysMl = Math.max(0, filling.staysMl - ml);
+    filling.backMl = Math.max(0, filling.potMl - filling.staysMl);
+  };
+  take(Math.max(0, plugsMl), 0);
+  for (const i of inserts) take(i.volumeMl, i.afterCoat ?? 0);
+  return { ...layered, coats };
 }
 
 /** Sections that are cast solid are filled up with the last coat's mix. */

@@ -55,6 +55,20 @@ describe("a casting in layers", () => {
     expect(p.weights!.castWetG).toBeCloseTo(l!.staysG, 6);
   });
 
+  it("an insert takes the place of what fills the hollow after it, and of nothing that only lines the face", () => {
+    const rod = { kind: "rod" as const, diameterMm: 20, lengthMm: 50, count: 2, upright: true, fromMm: 5, asideMm: 0 };
+    const rodsMl = (2 * Math.PI * 100 * 50) / 1000;
+    const two = [layer({ way: "rolled", thicknessMm: 5 }), layer({ way: "poured" })];
+    const p = (afterCoat: number | null) => planned(dome({ inside: inside(two, { inserts: [{ ...rod, afterCoat }] }) }));
+    const bare = planned(dome({ inside: inside(two) }));
+    for (const after of [null, 1]) {
+      expect(p(after).layers[0]!.staysMl).toBe(bare.layers[0]!.staysMl);
+      expect(bare.layers[1]!.staysMl - p(after).layers[1]!.staysMl).toBeCloseTo(rodsMl, 9);
+    }
+    const shell = [layer({ way: "rolled", thicknessMm: 5 })];
+    expect(planned(dome({ inside: inside(shell, { inserts: [{ ...rod, afterCoat: 1 }] }) })).castMl).toBe(planned(dome({ inside: inside(shell) })).castMl);
+  });
+
   it("a wax wall of 5 mm is open long before the lump of the same outside, and by the same clock everywhere", () => {
     const shell = planned(dome({ castId: "cast-foundry-wax", inside: inside([layer({ way: "back", thicknessMm: 5 })]) }));
     const lump = planned(dome({ castId: "cast-foundry-wax" }));
