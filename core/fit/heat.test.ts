@@ -19,7 +19,7 @@ const study = (patch: Partial<HeatStudy>): HeatStudy => ({
   solidS: null,
   openS: null,
   unended: false,
-  runaway: null,
+  swing: null,
   castPeakC: band(270, 280, 290),
   byThickness: [],
   course: [],

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { Conduction, type Layer, type Setup } from "./conduction";
 import { DEFAULT_GRID, splitLayer } from "./grid";
-import { rateAtReference, type Reaction } from "./reaction";
+import { progressRate, rateAtReference, type Reaction } from "./reaction";
 import { contactC, effusivity, Enthalpy, type Substance } from "./substance";
 
 const silicone: Substance = { kWMK: 0.25, rhoKgM3: 1200, cJKgK: 1300 };
@@ -225,7 +225,7 @@ describe("enthalpy", () => {
 });
 
 describe("heat of setting", () => {
-  const x: Reaction = { heatJM3: 1e8, halfS: 600, referenceC: 20, activationKJMol: 40, seed: 0.05 };
+  const x: Reaction = { heatJM3: 1e8, halfS: 600, referenceC: 20, activationKJMol: 40, seed: 0.05, order: 1 };
   const block = (mm: number, reaction: Reaction, outer: Setup["outer"]) =>
     new Conduction({ symmetry: "plate", layers: [layer(silicone, mm, 20, reaction)], inner: insulated, outer });
 
@@ -233,6 +233,11 @@ describe("heat of setting", () => {
     const c = block(0.5, { ...x, heatJM3: 1 }, held(20));
     c.run(600, undefined, 5);
     expect(c.progress[0]).toBeCloseTo(0.5, 2);
+    // Of second order too, half of it has gone at its half-time: by small steps of its own.
+    const second = { ...x, order: 2 as const };
+    let a = 0;
+    for (let i = 0; i < 60_000; i++) a += 0.01 * progressRate(second, rateAtReference(second), a, x.referenceC);
+    expect(a).toBeCloseTo(0.5, 3);
     expect(rateAtReference({ ...x, halfS: 1200 })).toBeCloseTo(rateAtReference(x) / 2, 12);
   });
 

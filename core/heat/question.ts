@@ -16,6 +16,10 @@ export interface HeatQuestion {
   halfMm: number;
   /** Rubber inside a hollow piece, as a slab that is warm from one side, mm: its volume over its area. Null where there is none. */
   coreMm: number | null;
+  /** Face of a plate that lies open to the air, for each of its face on rubber; absent where rubber goes all round. */
+  openFace?: number;
+  /** Share of the outside behind which another casting stands as warm as this one; absent where each has a mould of its own. */
+  shared?: number;
   /** Rubber from the casting outward, mm. */
   wallMm: number;
   /** What stands behind the rubber, or null for plain air: thickness mm and its figures. */
@@ -53,8 +57,8 @@ export interface HeatStudy {
   castPeakC: Range;
   /** Hottest a plate of this mix gets at other thicknesses, typical figures; empty for what only cools. */
   byThickness: readonly { thicknessMm: number; peakC: number }[];
-  /** Shop temperature from which a resin runs away, and the peaks a few degrees either side, °C, typical figures; null where there is no such edge within 6 K. */
-  runaway: { fromC: number; belowC: number; aboveC: number } | null;
+  /** Hottest in a shop a few degrees cooler and warmer, °C, typical figures, where a mix that heats itself makes far more of them; null where it does not. */
+  swing: { coolC: number; coolPeakC: number; warmC: number; warmPeakC: number } | null;
   /** Course of the typical case for a chart. */
   course: readonly { minute: number; coreC: number; skinC: number; oneMmC: number; fiveMmC: number }[];
   /** The casts of a session at the asked pace, typical figures. */
@@ -79,6 +83,25 @@ export function likeBody(volumeMl: number, areaMm2: number, leastWidthMm: number
   const modulus = (volumeMl * 1000) / areaMm2;
   const dimensions = Math.min(3, Math.max(1, leastWidthMm / 2 / modulus));
   return { dimensions, halfMm: modulus * dimensions, coreMm: null };
+}
+
+/** How much more than a middle plane the modulus over the rubber's face alone has to be for the open face to count in full. */
+const OPEN_COUNTS = 0.25;
+
+/**
+ * A body filled through an open back of `backMm2`: heat goes into the rubber over the rest of its face. As long as that makes it a
+ * plate, the open face gives heat to the air as well, by its share; of what is deeper than wide the back is left out, which is late.
+ */
+export function likeOpen(
+  volumeMl: number,
+  areaMm2: number,
+  backMm2: number,
+  leastWidthMm: number,
+): Pick<HeatQuestion, "dimensions" | "halfMm" | "coreMm" | "openFace"> {
+  const onRubber = areaMm2 - backMm2;
+  const like = likeBody(volumeMl, onRubber, leastWidthMm);
+  const flat = Math.min(1, Math.max(0, ((volumeMl * 1000) / onRubber / (leastWidthMm / 2) - 1) / OPEN_COUNTS));
+  return flat === 0 ? like : { ...like, openFace: (flat * backMm2) / onRubber };
 }
 
 /** A wall with rubber on both sides, as cups and dishes are: a plate of half its thickness V/A round a core. */

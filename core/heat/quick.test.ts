@@ -19,8 +19,11 @@ const some = fc
     halfMm: fc.double({ min: 2, max: 40, noNaN: true }),
     wallMm: fc.double({ min: 2, max: 35, noNaN: true }),
     shopC: fc.double({ min: 5, max: 30, noNaN: true }),
+    openFace: fc.option(fc.double({ min: 0.1, max: 1, noNaN: true })),
+    shared: fc.constantFrom(0, 0, 0.5),
   })
-  .map(({ cast, rubber, ...body }) => ({
+  .map(({ cast, rubber, openFace, ...rest }) => ({ cast, rubber, body: { ...rest, ...(openFace && rest.coreMm === null ? { openFace, dimensions: 1 } : {}) } }))
+  .map(({ cast, rubber, body }) => ({
     // What has a core is a wall.
     q: heatQuestionFor(cast, rubber, { ...body, ...(body.coreMm === null ? {} : { dimensions: 1 }), jacket: null, pours: 1, everyMin: 600 }),
     metal: cast.family === "metal",
@@ -35,7 +38,8 @@ describe("the quick form", () => {
         const { openS, unended } = heatStudy(q);
         if (!openS || unended) return;
         expect(quick!.low).toBeGreaterThanOrEqual(openS.high * 0.995);
-        if (!metal && q.coreMm === null && openS.high > 1800) expect(quick!.low).toBeLessThan(openS.high * 3);
+        // What the air takes is left out, and late by that.
+        if (!metal && q.coreMm === null && !q.openFace && openS.high > 1800) expect(quick!.low).toBeLessThan(openS.high * 3);
       }),
       { numRuns: 30, interruptAfterTimeLimit: 40_000 },
     );

@@ -21,7 +21,7 @@ function outwardR(q: HeatQuestion, k: Corner): number {
     sum += shellLength(n, face, r, out) / l.kWMK;
     r = out;
   }
-  return sum + (face / r) ** (n - 1) / AIR_H;
+  return sum + (face / r) ** (n - 1) / (AIR_H * (1 - (q.shared ?? 0)));
 }
 
 /**
@@ -75,7 +75,10 @@ const givesBack = (aboveC: number): number => 1.1 + 0.3 * Math.min(1, Math.max(0
 /** A core that took heat early gives it back through the casting: the slowest of 212 random studies took 1.005 times the form without this. */
 const CORE_GIVES_BACK = 1.15;
 
-/** Round a core the heat of the whole wall may have to leave on its outside: the core only takes, and what it gives back comes late. */
+/**
+ * Round a core the heat of the whole wall may have to leave on its outside: the core only takes, and what it gives back comes late.
+ * What the air takes from an open face is left out.
+ */
 const onOneSide = (q: HeatQuestion): HeatQuestion => (q.coreMm === null ? q : { ...q, halfMm: 2 * q.halfMm, coreMm: null });
 
 /** The same as a band that never says sooner than the worse edge of the heat study, s: its low end is a hot pour in rubber that takes heat badly. */

@@ -9,8 +9,9 @@ import { AIR_H, type Substance } from "./substance";
 const LONGEST_S = 14 * 24 * 3600;
 /** What never sets is followed for as long as its rubber may get warmer, s. */
 const NEVER_S = 6 * 3600;
-/** Longest a mix that heats itself is followed, s. The slowest epoxies peak later than this, so their peak is not told by it. */
-const REACTION_S = 6 * 3600;
+/** A mix that heats itself is done with when most of it has set everywhere, and of its rise above the shop no more than this is left. */
+const COOLED_SHARE = 0.2;
+const SET_SHARE = 0.5;
 
 /** One way the uncertain figures may fall. */
 interface Case {
@@ -42,11 +43,19 @@ function reactionOf(q: HeatQuestion, heat: Corner): Reaction | null {
         referenceC: s.referenceC,
         activationKJMol: (s.activationK.typical * 8.314462618) / 1000,
         seed: 0.2,
+        order: 1,
       };
     case "rate":
       return cast.family === "gypsum"
-        ? { heatJM3, halfS: s.demouldH.typical * 3600 * 0.55, referenceC: s.referenceC, activationKJMol: s.activationKJMol.typical, seed: 0.02 }
-        : { heatJM3, halfS: s.demouldH.typical * 3600 * 0.35, referenceC: s.referenceC, activationKJMol: s.activationKJMol.typical, seed: 0.02 };
+        ? { heatJM3, halfS: s.demouldH.typical * 3600 * 0.55, referenceC: s.referenceC, activationKJMol: s.activationKJMol.typical, seed: 0.02, order: s.order }
+        : {
+            heatJM3,
+            halfS: s.demouldH.typical * 3600 * 0.35,
+            referenceC: s.referenceC,
+            activationKJMol: s.activationKJMol.typical,
+            seed: 0.02,
+            order: s.order,
+          };
     case "cooling":
     case "freezing":
       return null;
@@ -71,7 +80,9 @@ function caseOf(q: HeatQuestion, pour: Corner, rubberK: Corner, rubberC: Corner)
   return { cast, rubber: substanceOf(q, rubberK, rubberC), pourC: reaction ? q.shopC : q.cast.peakC[pour], reaction };
 }
 
-const outside = (q: HeatQuestion): Edge => ({ kind: "air", hWM2K: AIR_H, ambientC: q.shopC });
+const air = (q: HeatQuestion): Extract<Edge, { kind: "air" }> => ({ kind: "air", hWM2K: AIR_H, ambientC: q.shopC });
+/** What lies outside the rubber: air, less what a neighbour as warm keeps from it. */
+const outside = (q: HeatQuestion): Edge => ({ kind: "air", hWM2K: AIR_H * (1 - (q.shared ?? 0)), ambientC: q.shopC });
 
 /** The rubber and what stands behind it, outward. */
 function behind(q: HeatQuestion, x: Case, rubberC: number): Layer[] {
@@ -89,7 +100,13 @@ function filled(q: HeatQuestion, x: Case, rubberC: number, grid: GridRules): Con
   const thicknessMm = q.coreMm === null ? q.halfMm : 2 * q.halfMm;
   const cast: Layer = { thicknessMm, substance: x.cast, initialC: x.pourC, ...(x.reaction ? { reaction: x.reaction } : {}) };
   const core: Layer[] = q.coreMm === null ? [] : [{ thicknessMm: q.coreMm, substance: x.rubber, initialC: rubberC }];
-  return new Conduction({ symmetry: q.dimensions, layers: [...core, cast, ...behind(q, x, rubberC)], inner: { kind: "insulated" }, outer: outside(q), grid });
+  return new Conduction({
+    symmetry: q.dimensions,
+    layers: [...core, cast, ...behind(q, x, rubberC)],
+    inner: q.openFace ? { ...air(q), hWM2K: AIR_H * q.openFace } : { kind: "insulated" },
+    outer: outside(q),
+    grid,
+  });
 }
 
 /** The rubber's hottest face, °C. */
@@ -97,9 +114,10 @@ const skinOf = (q: HeatQuestion, c: Conduction): number => (q.coreMm === null ? 
 
 /** The last of the casting to cool, °C: its middle, or wherever it is hottest round a core. */
 function middleOf(q: HeatQuestion, c: Conduction): number {
-  if (q.coreMm === null) return c.celsius[0]!;
+  if (q.coreMm === null && !q.openFace) return c.celsius[0]!;
+  const { cast } = placeOf(q);
   let most = -Infinity;
-  for (let k = 0; k < c.celsius.length; k++) if (c.layerOf[k] === 1) most = Math.max(most, c.celsius[k]!);
+  for (let k = 0; k < c.celsius.length; k++) if (c.layerOf[k] === cast) most = Math.max(most, c.celsius[k]!);
   return most;
 }
 
@@ -111,6 +129,8 @@ interface Watched {
   overShortS: number;
   solidS: number | null;
   openS: number | null;
+  /** It was still growing hotter when it was left. */
+  rising: boolean;
 }
 
 /** Follows one filled mould; `sample` sees every step. Event times are read between steps by straight lines. */
@@ -131,6 +151,7 @@ function watch(
     overShortS: 0,
     solidS: null,
     openS: null,
+    rising: false,
   };
   const start = c.elapsedS;
   const melt = x.cast.melt;
@@ -146,7 +167,15 @@ function watch(
   c.run(seconds, (dt) => {
     const skin = skinOf(q, c);
     seen.skinPeakC = Math.max(seen.skinPeakC, skin);
-    for (let k = 0; k < c.celsius.length; k++) if (c.layerOf[k] === place.cast) seen.castPeakC = Math.max(seen.castPeakC, c.celsius[k]!);
+    let hottest = -Infinity;
+    let set = 1;
+    for (let k = 0; k < c.celsius.length; k++) {
+      if (c.layerOf[k] !== place.cast) continue;
+      hottest = Math.max(hottest, c.celsius[k]!);
+      set = Math.min(set, c.progress[k]!);
+    }
+    seen.rising = hottest > seen.castPeakC;
+    seen.castPeakC = Math.max(seen.castPeakC, hottest);
     depths.forEach((d, i) => (seen.peaks[i] = Math.max(seen.peaks[i]!, d === 0 ? skin : c.at(place.rubberFromMm + d))));
     seen.overContinuousS += above(skinBefore, skin, limits.continuousC, dt);
     seen.overShortS += above(skinBefore, skin, limits.shortC, dt);
@@ -163,6 +192,7 @@ function watch(
     share = liquid;
     core = coreNow;
     sample?.(c);
+    if (x.reaction && set > SET_SHARE && skin < limits.continuousC && hottest - q.shopC < COOLED_SHARE * (seen.castPeakC - q.shopC)) return false;
     // Once open, nothing hotter comes.
     return !(seen.openS !== null && skin < limits.continuousC && now > seen.openS * 1.3);
   });
@@ -196,7 +226,7 @@ function session(q: HeatQuestion, x: Case, everyMin: number, limits: { continuou
         symmetry: q.dimensions,
         startMm: rubberFromMm,
         layers: behind(q, x, q.shopC),
-        inner: outside(q),
+        inner: air(q),
         outer: outside(q),
         grid,
       });
@@ -208,7 +238,7 @@ function session(q: HeatQuestion, x: Case, everyMin: number, limits: { continuou
           symmetry: 1,
           layers: [{ thicknessMm: q.coreMm, substance: x.rubber, initialC: q.shopC }],
           inner: { kind: "insulated" },
-          outer: outside(q),
+          outer: air(q),
           grid,
         });
         core.copyLayer(0, c, 0);
@@ -233,30 +263,27 @@ const THICKNESSES_MM = [5, 10, 20, 40, 80];
 /** Hottest in the middle of a casting with typical figures, °C. */
 function peakOf(q: HeatQuestion, grid: GridRules): number {
   const x = caseOf(q, "typical", "typical", "typical");
-  return watch(q, x, filled(q, x, q.shopC, grid), Math.min(REACTION_S, (x.reaction?.halfS ?? 0) * 5), { continuousC: Infinity, shortC: Infinity }).castPeakC;
+  return watch(q, x, filled(q, x, q.shopC, grid), LONGEST_S, { continuousC: Infinity, shortC: Infinity }).castPeakC;
 }
 
-/** How far from the shop's temperature an edge is looked for, K, and how much hotter it gets beyond one. */
-const EDGE_WITHIN_K = 6;
-const EDGE_RISE_K = 40;
+/** How far to each side of the shop's temperature it is looked, K, and how many kelvin of peak for each of the shop are far more. */
+const SWING_K = 4;
+const SWINGS = 2.5;
+/** Share of its heat a mix has kept at its peak outside of which it does not swing. */
+const KEEPS = { least: 0.03, most: 0.85 };
 
 /**
- * How warm a shop has to be for a mix that heats itself to run away, °C, typical figures: below it, it loses its heat as fast as it
- * makes it; a degree above, each feeds the other. Null where there is no such edge near.
+ * What a few degrees in the shop make of a mix that heats itself, typical figures. Where it loses its heat about as fast as it makes
+ * it, a small difference decides between a warm casting and a smoking one; null away from there.
  */
-function runawayOf(q: HeatQuestion, hereC: number, grid: GridRules): HeatStudy["runaway"] {
-  const at = (shopC: number) => ({ shopC, peakC: peakOf({ ...q, shopC }, grid) });
-  const here = { shopC: q.shopC, peakC: hereC };
-  const [cool, warm] = [at(q.shopC - EDGE_WITHIN_K), at(q.shopC + EDGE_WITHIN_K)];
-  let [low, high] = warm.peakC - here.peakC >= here.peakC - cool.peakC ? [here, warm] : [cool, here];
-  const [belowC, aboveC] = [low.peakC, high.peakC];
-  if (aboveC - belowC < EDGE_RISE_K) return null;
-  for (let i = 0; i < 4; i++) {
-    const mid = at((low.shopC + high.shopC) / 2);
-    if (mid.peakC > (belowC + aboveC) / 2) high = mid;
-    else low = mid;
-  }
-  return { fromC: (low.shopC + high.shopC) / 2, belowC, aboveC };
+function swingOf(q: HeatQuestion, hereC: number, grid: GridRules): HeatStudy["swing"] {
+  const t = thermalOf(q.cast as Cast);
+  const kept = (hereC - q.shopC) / (t.heatJG.typical / t.specificHeatJGK.typical);
+  // Nearly all of its heat stays in it, or nearly all leaves it: no shop makes much of that.
+  if (kept > KEEPS.most || kept < KEEPS.least) return null;
+  const [coolC, warmC] = [q.shopC - SWING_K, q.shopC + SWING_K];
+  const [coolPeakC, warmPeakC] = [peakOf({ ...q, shopC: coolC }, grid), peakOf({ ...q, shopC: warmC }, grid)];
+  return warmPeakC - coolPeakC >= SWINGS * (warmC - coolC) ? { coolC, coolPeakC, warmC, warmPeakC } : null;
 }
 
 /** The first pace that holds; what holds at one pace holds at every slower one, so it is found by halving. */
@@ -281,8 +308,8 @@ const span = (values: readonly number[], typical: number): Range => ({ low: Math
  * fast one may cast in a row. Uncertain figures (pouring temperature or heat of setting; conductivity and specific heat of
  * the rubber) are put at both ends, so every answer is a band. Times s, temperatures °C, lengths mm.
  *
- * The casting is taken as a plate, rod or ball of its own modulus with rubber all round; an open face cools faster than
- * this. Throws RangeError for sizes that are not positive.
+ * The casting is taken as a plate, rod or ball of its own modulus with rubber all round, or as a plate with one face open to the
+ * air. Throws RangeError for sizes that are not positive.
  */
 export function heatStudy(q: HeatQuestion, grid: GridRules = DEFAULT_GRID): HeatStudy {
   if (!(q.halfMm > 0) || !(q.wallMm > 0))
@@ -293,14 +320,7 @@ export function heatStudy(q: HeatQuestion, grid: GridRules = DEFAULT_GRID): Heat
   const course: HeatStudy["course"][number][] = [];
   const follow = (pour: Corner, k: Corner, c: Corner, limit: Corner, sample?: (run: Conduction) => void) => {
     const x = caseOf(q, pour, k, c);
-    return watch(
-      q,
-      x,
-      filled(q, x, q.shopC, grid),
-      x.reaction ? Math.min(REACTION_S, x.reaction.halfS * 5) : everSets(q) ? LONGEST_S : NEVER_S,
-      limitsAt(limit),
-      sample,
-    );
+    return watch(q, x, filled(q, x, q.shopC, grid), x.reaction || everSets(q) ? LONGEST_S : NEVER_S, limitsAt(limit), sample);
   };
   const { rubberFromMm } = placeOf(q);
   let nextS = 0;
@@ -337,12 +357,12 @@ export function heatStudy(q: HeatQuestion, grid: GridRules = DEFAULT_GRID): Heat
     overShortS: band((w) => w.overShortS),
     solidS: event((w) => w.solidS),
     openS: event((w) => w.openS),
-    unended: opensAt(q) !== null && everSets(q) && [typical, ...others].some((w) => w.openS === null),
+    unended: [typical, ...others].some((w) => (opensAt(q) === null ? w.rising : everSets(q) && w.openS === null)),
     castPeakC: band((w) => w.castPeakC),
     byThickness: caseOf(q, "typical", "typical", "typical").reaction
       ? THICKNESSES_MM.map((thicknessMm) => ({ thicknessMm, peakC: peakOf({ ...q, dimensions: 1, coreMm: null, halfMm: thicknessMm / 2 }, grid) }))
       : [],
-    runaway: q.cast.family === "resin" ? runawayOf(q, typical.castPeakC, grid) : null,
+    swing: q.cast.family === "resin" ? swingOf(q, typical.castPeakC, grid) : null,
     course,
     session: session(q, caseOf(q, "typical", "typical", "typical"), q.everyMin, limitsAt("typical"), grid),
     paceMin: q.cast.family !== "metal" || tooHot ? null : fastestPace(q, grid),

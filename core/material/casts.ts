@@ -13,8 +13,8 @@ const resinSkin = "Resin parts sensitise skin and lungs: gloves, moving air, res
 const hotSugar = "Boiling sugar sticks and burns deeply: long sleeves, no children at the pan.";
 
 const maturity = { kind: "maturity", referenceC: 20, activationK: range(4000, 5000, 5500) } as const;
-const gypsumRate = (low: number, typical: number, high: number) => ({ kind: "rate", demouldH: range(low, typical, high), referenceC: 21, activationKJMol: range(5, 15, 30) }) as const;
-const resinRate = (low: number, typical: number, high: number) => ({ kind: "rate", demouldH: range(low, typical, high), referenceC: 23, activationKJMol: range(40, 55, 70) }) as const;
+const gypsumRate = (low: number, typical: number, high: number) => ({ kind: "rate", demouldH: range(low, typical, high), referenceC: 21, activationKJMol: range(5, 15, 30), order: 1 }) as const;
+const resinRate = (low: number, typical: number, high: number) => ({ kind: "rate", demouldH: range(low, typical, high), referenceC: 23, activationKJMol: range(40, 55, 70), order: 1 }) as const;
 const cooling = (low: number, typical: number, high: number, referenceThicknessMm: number, surround = range(18, 22, 26)) =>
   ({ kind: "cooling", demouldH: range(low, typical, high), referenceThicknessMm, surroundC: surround }) as const;
 
@@ -130,8 +130,8 @@ const ENTRIES: readonly Cast[] = [
   {
     ...base, id: "cast-slow-epoxy", name: "Slow casting epoxy", family: "resin", note: "Clear; stay inside the data sheet's greatest depth.", traits: ["resin", "epoxy", "amine"],
     mix: { kind: "resin", basis: "mass", partA: { name: "Resin", parts: 100, densityGMl: 1.13 }, partB: { name: "Hardener", parts: 40, densityGMl: 0.96 } },
-    thermal: { conductivityWMK: range(0.17, 0.2, 0.25), specificHeatJGK: range(1.5, 1.8, 2.1), heatJG: range(250, 330, 420), freezing: null },
-    setting: resinRate(24, 36, 72), densityGMl: range(1.08, 1.12, 1.16), peakC: range(30, 45, 90), workingMin: range(40, 90, 240), shrinkPct: range(0.1, 0.3, 0.8), cautions: [resinSkin, "Too deep a pour can overheat and smoke: pour in layers the data sheet allows."],
+    thermal: { conductivityWMK: range(0.17, 0.2, 0.25), specificHeatJGK: range(1.5, 1.8, 2.1), heatJG: range(210, 270, 350), freezing: null },
+    setting: { ...resinRate(24, 36, 72), order: 2 }, densityGMl: range(1.08, 1.12, 1.16), peakC: range(30, 45, 90), workingMin: range(40, 90, 240), shrinkPct: range(0.1, 0.3, 0.8), cautions: [resinSkin, "Too deep a pour can overheat and smoke: pour in layers the data sheet allows."],
   },
   {
     ...base, id: "cast-marble-urethane", name: "Urethane resin with marble dust", family: "resin", note: "Heavy and cool to the hand; the dust also takes up some of the heat.", traits: ["resin", "urethane", "isocyanate"],

@@ -93,7 +93,14 @@ export const Setting = z.discriminatedUnion("kind", [
     activationK: positive(10_000),
   }),
   /** Gypsum and resin: hours at the reference temperature; changes with warmth as an Arrhenius rate of the given activation energy. */
-  z.object({ kind: z.literal("rate"), demouldH: positive(21 * 24), referenceC: z.number(), activationKJMol: fromZero(150) }),
+  z.object({
+    kind: z.literal("rate"),
+    demouldH: positive(21 * 24),
+    referenceC: z.number(),
+    activationKJMol: fromZero(150),
+    /** How its heat of setting tails off: 1 as crystals and chains do, 2 where two parts use each other up. */
+    order: z.union([z.literal(1), z.literal(2)]).default(1),
+  }),
   /** Cools and firms through its own thickness: time at the stated thickness and surrounding, ∝ thickness². */
   z.object({
     kind: z.literal("cooling"),

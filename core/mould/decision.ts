@@ -55,6 +55,7 @@ export const MouldDecision = z.object({
   box: z.enum(BOX_SHAPES),
   ...figures(MOULD_FIELDS),
   kerfMm: figure(MOULD_FIELDS.kerfMm).default(0),
+  besideMm: figure(MOULD_FIELDS.besideMm).default(null),
   jacketMm: figure(MOULD_FIELDS.jacketMm).default(null),
   jacketPricePerKg: figure(MOULD_FIELDS.jacketPricePerKg).default(null),
   boltEveryMm: figure(MOULD_FIELDS.boltEveryMm).default(120),

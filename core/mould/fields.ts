@@ -68,6 +68,8 @@ export const MOULD_FIELDS = {
   partingMm: { label: "Parting above the back", what: "the parting", dimension: "length", min: 0, max: 3000, open: true, empty: "at the widest" },
   /** What the saw or knife takes away. */
   kerfMm: { label: "Saw takes (kerf)", what: "a kerf", dimension: "length", min: 0, max: 10 },
+  /** Rubber between this casting and another in the same mould, filled at the same time. */
+  besideMm: size("Rubber to another casting beside it", "the rubber between", THICKEST_MM, { min: 1, open: true, empty: "it is alone" }),
   /** Jacket wall; open takes what is usual for its kind. Boards: the thickness of the sheet. */
   jacketMm: size("Thick", "a jacket", 200, { open: true }),
   /** What a kilogram of the jacket's stuff cost, in the workshop's own money. */

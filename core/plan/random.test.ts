@@ -17,12 +17,10 @@ const master = fc.oneof(
   fc
     .record({ l: mm(40, 200), w: mm(40, 200), h: mm(20, 90) })
     .map(({ l, w, h }) => ({ shape: "dome" as const, sizes: { lengthMm: l, widthMm: w, heightMm: h } })),
-  fc
-    .record({ l: mm(60, 200), w: mm(40, 160), h: mm(30, 160), ml: mm(20, 90) })
-    .map(({ l, w, h, ml }) => ({
-      shape: "displaced" as const,
-      sizes: { volumeMl: (l * w * h * ml) / 110_000, readingMl: 2, lengthMm: l, widthMm: w, heightMm: h },
-    })),
+  fc.record({ l: mm(60, 200), w: mm(40, 160), h: mm(30, 160), ml: mm(20, 90) }).map(({ l, w, h, ml }) => ({
+    shape: "displaced" as const,
+    sizes: { volumeMl: (l * w * h * ml) / 110_000, readingMl: 2, lengthMm: l, widthMm: w, heightMm: h },
+  })),
 );
 const job = fc
   .record({

@@ -151,6 +151,7 @@ export function newJob(name: string, shopC = 21): Job {
       plugs: [],
       skin: skinDefault,
       putty: puttyDefault,
+      besideMm: null,
       jacketMm: null,
       jacketPricePerKg: null,
       boltEveryMm: 120,

@@ -29,6 +29,7 @@ export function HeatPanel() {
           <div className="grid grid-cols-2 gap-3">
             <JobField path="session.pours" />
             <JobField path="session.everyMin" />
+            <JobField path="mould.besideMm" help="for its heat: one in a row of several, filled together" />
           </div>
         )}
       </div>
