@@ -106,6 +106,12 @@ describe("the section drawing", () => {
     const second = scene(block, halves, "pour1");
     expect(areaOf(first, "clay")).toBeCloseTo(areaOf(second, "rubber"), 6);
     expect(areaOf(first, "rubber")).toBeCloseTo(areaOf(second, "oldRubber"), 6);
+    expect([first, second].map((s) => s.master.upsideDown)).toEqual([false, true]);
+    // The lower part first: on its head to begin with, and its rubber is what the upper part was poured against before.
+    const [below, above] = (["pour0", "pour1"] as const).map((stage) => scene(block, { ...halves, lowerFirst: true }, stage));
+    expect([below!, above!].map((s) => s.master.upsideDown)).toEqual([true, false]);
+    expect(areaOf(below!, "rubber")).toBeCloseTo(areaOf(second, "rubber"), 6);
+    expect(areaOf(above!, "rubber")).toBeCloseTo(areaOf(first, "rubber"), 6);
   });
 
   it("turns an open-faced mould over, so that its flat back is the mouth", () => {
@@ -126,7 +132,13 @@ describe("the section drawing", () => {
           rubberId: "rubber-platinum-medium-25",
           castId: "cast-concrete",
           jacket,
-          mould: { ...newJob("x").mould, opening, plugs: [{ name: "Bore", diameterMm: 12, lengthMm: 30, count: 2, from: "top" }] },
+          mould: {
+            ...newJob("x").mould,
+            opening,
+            framed: jacket === "plaster",
+            lowerFirst: jacket === "none",
+            plugs: [{ name: "Bore", diameterMm: 12, lengthMm: 30, count: 2, from: "top" }],
+          },
           inside: {
             ...newJob("x").inside,
             inserts: [{ kind: "rod", diameterMm: 6, lengthMm: 60, count: 2, upright: false, fromMm: 15, asideMm: 0, afterCoat: null }],

@@ -292,17 +292,19 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
     { name: "key", xMm: -keyX, zMm: z },
     { name: "key", xMm: keyX, zMm: z },
   ];
-  if (stage === "pour1" && halves && parting !== null) {
-    // Turned over: the first half lies below, the clay is out, the second half is poured on top.
-    const seam = fill - parting;
-    const from = fill - layout.masterFromMm - m.heightMm;
+  if (halves && parting !== null) {
+    // What lies below the parting is poured with the master on its head, whichever comes first; the other as it stood.
+    const second = stage === "pour1";
+    const upsideDown = second !== mould.lowerFirst;
+    const seam = upsideDown ? fill - parting : parting;
+    const from = upsideDown ? fill - layout.masterFromMm - m.heightMm : layout.masterFromMm;
     return {
       ...withBox,
       regions: [
-        { stuff: "oldRubber", path: rect(-half, 0, half, seam) },
+        { stuff: second ? "oldRubber" : "clay", path: rect(-half, 0, half, seam) },
         { stuff: "rubber", path: rect(-half, seam, half, fill) },
-        { stuff: "master", path: masterPath(m, from, true) },
-        ...plugRegions(mould, m, from, true),
+        { stuff: "master", path: masterPath(m, from, upsideDown) },
+        ...plugRegions(mould, m, from, upsideDown),
         ...box,
       ],
       lines: [
@@ -310,17 +312,11 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
         { name: "parting", zMm: seam, halfMm: half },
       ],
       marks: keys(seam),
-      master: place(from, true),
+      master: place(from, upsideDown),
     };
   }
-  const regions: Region[] =
-    halves && parting !== null
-      ? [
-          { stuff: "clay", path: rect(-half, 0, half, parting) },
-          { stuff: "rubber", path: rect(-half, parting, half, fill) },
-        ]
-      : [{ stuff: "rubber", path: rect(-half, 0, half, fill) }];
-  if (base && !halves) {
+  const regions: Region[] = [{ stuff: "rubber", path: rect(-half, 0, half, fill) }];
+  if (base) {
     const sprue = Math.min(20, m.lengthMm * 0.2);
     regions.push({ stuff: "clay", path: rect(-sprue, 0, sprue, layout.masterFromMm) });
   }
@@ -328,7 +324,6 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
     ...withBox,
     regions: [...regions, { stuff: "master", path: masterPath(m, layout.masterFromMm, false) }, ...plugRegions(mould, m, layout.masterFromMm, false), ...box],
     lines: [{ name: "fill line", zMm: fill, halfMm: half }, ...(parting === null ? [] : [{ name: "parting", zMm: parting, halfMm: half }])],
-    marks: halves && parting !== null ? keys(parting) : [],
     master: place(layout.masterFromMm, false),
   };
 }
@@ -399,7 +394,7 @@ function skinScene(q: SceneQuestion, m: Body, layout: SkinLayout): Scene {
     halfMm = Math.max(halfMm, foot + w);
   }
   for (let i = layout.coatsOutside.length - 1; i >= 0; i--) {
-    const coat = layout.pours[i];
+    const coat = layout.pours.find((p) => p.role === "coat" && p.coat === i);
     regions.push({ stuff: coat?.tinted ? "tinted" : "rubber", path: layerPath(m, layout.coatsOutside[i]!.rows, flip) });
   }
   const from = filled ? flipAbout - m.heightMm : 0;
@@ -452,7 +447,13 @@ function jacketRegions(m: Body, layout: SkinLayout, band: (z0: number, z1: numbe
     };
   }
   const rows = jacket.outside?.rows ?? [];
-  return { regions: [{ stuff: "jacket" as const, path: layerPath(m, rows, flip) }], halfMm: m.lengthMm / 2 + out };
+  const shell = { stuff: "jacket" as const, path: layerPath(m, rows, flip) };
+  if (jacket.timberMm === 0) return { regions: [shell], halfMm: m.lengthMm / 2 + out };
+  // A frame behind a shell: a rail on either side, its face flush with the shell's back.
+  const top = layout.outside.topMm + jacket.thicknessMm;
+  const halfMm = m.lengthMm / 2 + out + RAIL.thickMm;
+  const rails = [-halfMm, halfMm - RAIL.thickMm].map((x) => band(Math.max(0, top - RAIL.deepMm), top, x, x + RAIL.thickMm));
+  return { regions: [shell, { stuff: "timber" as const, path: rails.join("") }], halfMm };
 }
 
 /** A point so far up the right side of the master, and so far out from it. */
