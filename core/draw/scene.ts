@@ -147,11 +147,11 @@ function bareMaster(m: Body): Scene {
 }
 
 /** Loose plugs where they sit in the master, spread along its length when there are several. */
-function plugRegions(d: MouldDecision, m: Body, from: number, upsideDown: boolean): Region[] {
+function plugRegions(d: MouldDecision, m: Body, from: number, upsideDown: boolean, stuff: "plug" | "clay" = "plug"): Region[] {
   if (!OPENING[d.opening].plugs) return [];
   const at = (z: number) => from + (upsideDown ? m.heightMm - z : z);
   const box = (x0: number, z0: number, x1: number, z1: number): Region => ({
-    stuff: "plug",
+    stuff,
     path: rect(x0, Math.min(at(z0), at(z1)), x1, Math.max(at(z0), at(z1))),
   });
   return d.plugs.flatMap((p) =>
@@ -164,7 +164,7 @@ function plugRegions(d: MouldDecision, m: Body, from: number, upsideDown: boolea
       if (p.from === "right") return box(m.lengthMm / 2 - p.lengthMm, mid - r, m.lengthMm / 2, mid + r);
       // Seen from its end.
       const ring = Array.from({ length: 24 }, (__, k): Point => [x + r * Math.cos((k * Math.PI) / 12), at(mid) + r * Math.sin((k * Math.PI) / 12)]);
-      return { stuff: "plug", path: poly(ring) };
+      return { stuff, path: poly(ring) };
     }),
   );
 }
@@ -304,7 +304,8 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
         { stuff: second ? "oldRubber" : "clay", path: rect(-half, 0, half, seam) },
         { stuff: "rubber", path: rect(-half, seam, half, fill) },
         { stuff: "master", path: masterPath(m, from, upsideDown) },
-        ...plugRegions(mould, m, from, upsideDown),
+        // Until plugs that come last are cast, clay stands in their holes.
+        ...plugRegions(mould, m, from, upsideDown, mould.plugsLast ? "clay" : "plug"),
         ...box,
       ],
       lines: [
@@ -449,10 +450,15 @@ function jacketRegions(m: Body, layout: SkinLayout, band: (z0: number, z1: numbe
   const rows = jacket.outside?.rows ?? [];
   const shell = { stuff: "jacket" as const, path: layerPath(m, rows, flip) };
   if (jacket.timberMm === 0) return { regions: [shell], halfMm: m.lengthMm / 2 + out };
-  // A frame behind a shell: a rail on either side, its face flush with the shell's back.
-  const top = layout.outside.topMm + jacket.thicknessMm;
-  const halfMm = m.lengthMm / 2 + out + RAIL.thickMm;
-  const rails = [-halfMm, halfMm - RAIL.thickMm].map((x) => band(Math.max(0, top - RAIL.deepMm), top, x, x + RAIL.thickMm));
+  // A frame round a shell: a rail on either side, where it is widest.
+  const reach = (r: { zMm: number; outMm: number }) => {
+    const level = m.levels.find((l) => l.zMm >= r.zMm) ?? m.levels.at(-1);
+    return (level ? halfLength(level.outline) : 0) + r.outMm;
+  };
+  const widest = rows.reduce((p, r) => (reach(r) >= reach(p) - 0.01 ? r : p), rows[0] ?? { zMm: 0, outMm: out });
+  const [low, wide] = [Math.max(0, widest.zMm - RAIL.deepMm / 2), reach(widest)];
+  const halfMm = wide + RAIL.thickMm;
+  const rails = [-halfMm, wide].map((x) => band(low, Math.min(layout.outside.topMm + jacket.thicknessMm, low + RAIL.deepMm), x, x + RAIL.thickMm));
   return { regions: [shell, { stuff: "timber" as const, path: rails.join("") }], halfMm };
 }
 

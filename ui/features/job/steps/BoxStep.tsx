@@ -32,7 +32,14 @@ export function BoxStep() {
   const block = OPENING[job.mould.opening].made === "block";
   return (
     <>
-      {block ? <BoxFields /> : <p className="text-soft">A skin needs no box: a level board larger than its skirt, and a clay fence along each seam.</p>}
+      {block ? (
+        <BoxFields />
+      ) : (
+        <p className="text-soft">
+          A skin needs no box: a level board larger than its skirt
+          {plan.layout?.kind === "skin" && plan.layout.flange && !job.mould.skin.seamWall && ", and a clay fence along each seam"}.
+        </p>
+      )}
       <JacketFields />
       {plan.layout?.kind === "block" && <Answers layout={plan.layout} pours={plan.pours} />}
       <MakeFiles />
