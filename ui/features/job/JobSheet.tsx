@@ -117,7 +117,9 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
             {plan.strength.support === "free"
               ? plan.strength.worst.mostMm.typical > plan.strength.fallsMm
                 ? "It does not stand alone under its fill: its walls give more than a tenth of its width."
-                : `Standing alone, the walls bulge ${fmt(plan.strength.worst.mostMm.typical, "length")} (${band(plan.strength.worst.mostMm, "length")}); ${fmt(plan.strength.toleranceMm, "length")} allowed.`
+                : plan.strength.worst.mostMm.high < SHOWN_MM
+                  ? `Standing alone, the walls hardly bulge; ${fmt(plan.strength.toleranceMm, "length")} allowed.`
+                  : `Standing alone, the walls bulge ${fmt(plan.strength.worst.mostMm.typical, "length")} (${band(plan.strength.worst.mostMm, "length")}); ${fmt(plan.strength.toleranceMm, "length")} allowed.`
               : plan.strength.support === "boards" && plan.strength.boards
                 ? `Boards of ${plan.strength.boards.stock.name.toLowerCase()}, straps ${plan.strength.boards.straps.map((z) => fmt(z, "length")).join(", ")} above the foot, ${fmt(plan.strength.boards.pullN, "force")} each.`
                 : "The jacket holds it."}
@@ -141,7 +143,8 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
             <Part key={p.name} title={`Rubber, ${p.name.toLowerCase()}: ${p.rubber.name}, ${p.batch.ratioLabel}`}>
               <PartList parts={p.batch.parts} total={p.batch.mixG} />
               <p>
-                Pot life {band(p.cure.potLife.hours, "duration")}; open after {band(p.cure.demould.hours, "duration")} at {fmt(job.shopC, "temperature")}.
+                Pot life {band(p.cure.potLife.hours, "duration")}; {p.wait.until === "recoat" ? "next coat from" : "open after"}{" "}
+                {band(p.wait.hours, "duration")} at {fmt(job.shopC, "temperature")}.
               </p>
               <Actuals />
             </Part>
@@ -151,7 +154,8 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
         <Part title={`Casting: ${cast.name}, ${castBatch.ratioLabel}`}>
           {plan.layers.some((l) => l.coat) ? <LayerMixes plan={plan} /> : <PartList parts={castBatch.parts} total={castBatch.mixG} />}
           <p>
-            {job.cast.count} at once. One weighs {fmt(castBatch.wetG, "mass")} poured, {fmt(castBatch.dryG.typical, "mass")} finished
+            {job.cast.count > 1 ? `${job.cast.count} at once. One weighs` : "It weighs"} {fmt(castBatch.wetG, "mass")} poured,{" "}
+            {fmt(castBatch.dryG.typical, "mass")} finished
             {plan.weights ? `; the filled mould ${fmt(plan.weights.filledG, "mass")}` : ""}. Work it within {band(castCure.working.hours, "duration")};{" "}
             {castCure.demould.never ? say(castCure.demould.never) : `open after ${band(castCure.demould.hours, "duration")}.`}
           </p>
@@ -161,6 +165,9 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
     </article>
   );
 }
+
+/** Less than this is no length anybody reads off a ruler, mm. */
+const SHOWN_MM = 0.05;
 
 const Part = ({ title, children }: { title: string; children: ReactNode }) => (
   <section className="card break-inside-avoid space-y-2 p-4 print:border-0 print:p-0">
