@@ -254,7 +254,7 @@ describe("materials and settings", () => {
     expect(refused(() => removeMaterial(w, base.id)).code).toBe("built-in");
     const made = addMaterial(w, { ...base, name: "Ours", copiedFrom: base.id });
     const odd = updateMaterial(w, made.id, { ...base, name: "Ours", densityGMl: { low: 10, typical: 11, high: 12 } });
-    expect(odd.doubts).toEqual([{ path: "densityGMl", message: expect.stringMatching(/11 g\/mL is unusual for a silicone rubber/) }]);
+    expect(odd.doubts).toEqual([{ path: "densityGMl", message: expect.stringMatching(/11 g\/mL is unusual for a mould rubber/) }]);
     expect(ownMaterials(w)[0]).toMatchObject({ id: made.id, densityGMl: { typical: 11 } });
     expect(refused(() => updateMaterial(w, made.id, { ...base, densityGMl: { low: 0, typical: -1, high: 2 } })).detail.faults).toEqual(
       expect.arrayContaining([expect.objectContaining({ path: "densityGMl" })]),
