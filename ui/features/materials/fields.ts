@@ -46,6 +46,7 @@ function settingFields(s: Extract<Material, { kind: "cast" }>["setting"]): Field
         range("setting.demouldH", "Demould after", "duration"),
         number("setting.referenceC", "… at", "temperature"),
         range("setting.activationKJMol", "Activation energy", "count", { suffix: "kJ/mol" }),
+        number("setting.order", "Order of its heat, 1 or 2", "count"),
       ];
     case "cooling":
       return [
