@@ -49,7 +49,7 @@ module.exports = {
     {
       name: "rooms-below-the-roof",
       severity: "error",
-      from: { path: "^core/(elastic|heat|mould|batch|mix|cast|cure|fit|record|weigh|device|clock|schedule)/", pathNot: "/operations\\.ts$" },
+      from: { path: "^core/(elastic|heat|mould|batch|mix|cast|cure|fit|record|habit|weigh|device|clock|schedule)/", pathNot: "/operations\\.ts$" },
       to: { path: "^core/(plan/|draw/|log/|workshop/|operation)" },
     },
     { name: "rack-stands-on-plan", severity: "error", from: from("^core/(?!rack/|operations)"), to: { path: "^core/rack/" } },

@@ -28,7 +28,8 @@ export function updateSettings(w: Workshop, body: unknown): Settings {
   // The schema fills in what was not said; only what was said is a change.
   const told = Object.fromEntries(Object.entries(change).filter(([k]) => typeof body === "object" && body !== null && Object.hasOwn(body, k)));
   refuseStale(was, told, before, "The workshop’s settings", () => before);
-  const next = { ...before, ...told };
+  // Habits are kept kind by kind: one that is told leaves the others.
+  const next = { ...before, ...told, habits: { ...before.habits, ...change.habits } };
   const settings = Settings.parse(next);
   writeSettings(w.db, settings);
   return settings;

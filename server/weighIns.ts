@@ -3,14 +3,32 @@ import { api } from "../contract";
 import type { BatchLine } from "../contract/bench";
 import type { WeighView } from "../contract/weigh";
 import { randomUUID } from "node:crypto";
+import { JACKET_BUCKET } from "../core/mould";
+import { FAST_MIN, HABIT, habitOfCast, habitOfJacket, habitOfRubber, NO_FACTS, type Facts, type HabitKey } from "../core/habit";
 import { clocksOf, fillCurve, jacketPartsOf, layerOf, type Actual, type Plan, type PourKind } from "../core/plan";
-import { cupGot, castParts, cupTargets, jacketToWeigh, rubberParts, beginWeighIn, partState, weighedByPart, weighStep, type WeighIn } from "../core/weigh";
+import {
+  cupGot,
+  castParts,
+  cupTargets,
+  jacketToWeigh,
+  rubberParts,
+  beginWeighIn,
+  partState,
+  weighedByPart,
+  weighStep,
+  type Handling,
+  type WeighIn,
+} from "../core/weigh";
+import type { Settings } from "../core/workshop";
+import { pourDoubts } from "../core/log";
+import { listJobPours } from "../db/pours";
 import { readSettings } from "../db/settings";
+import { askOnce } from "./ask";
 import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, writeWeighIn, type StoredWeighIn } from "../db/weighIns";
 import { endWeighClocks, readShopC, startClocks } from "./clocks";
 import { parseOrRefuse } from "./parse";
 import { planKept } from "./plans";
-import { enterPour, freezePour, mouldFor } from "./pours";
+import { doneAt, enterPour, freezePour, mouldFor } from "./pours";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
@@ -37,15 +55,19 @@ function planned(
   p: Plan,
   kind: PourKind,
   pourIndex: number,
-): Omit<WeighIn, "format" | "cups" | "passed" | "gauges" | "handling" | "cut" | "jobName" | "jobRevision" | "what" | "material"> {
+): Omit<WeighIn, "format" | "cups" | "passed" | "gauges" | "handling" | "despite" | "cut" | "jobName" | "jobRevision" | "what" | "material"> {
   if (kind === "rubber") {
     const pour = p.pours[pourIndex];
     if (!pour?.batch) throw new Refusal(422, "not-ready", "The rubber is not worked out yet: finish the master, box and rubber steps first.");
     const { low, typical, high } = pour.rubber.densityGMl;
     const hours = pour.cure.potLife.hours;
+    const laidOn = pour.kind === "coat" && pour.role !== "anchors";
     return {
+      habit: habitOfRubber(pour.rubber, laidOn),
+      facts: rubberFacts(p, pourIndex),
       parts: rubberParts(pour.batch.parts, pour.rubber.mix, pour.catalystPct),
       batchG: pour.batch.mixG,
+      needG: pour.batch.needG,
       gMl: typical,
       gMlHalf: (high - low) / 2,
       ratioLabel: pour.batch.ratioLabel,
@@ -58,8 +80,11 @@ function planned(
     const gMl = part.mixG / part.volumeMl;
     const { low, typical, high } = part.working.hours;
     return {
+      habit: habitOfJacket(part.parts.some((x) => x.role === "partA")),
+      facts: { ...NO_FACTS, first: pourIndex === 0 },
       parts: jacketToWeigh(part.parts),
       batchG: part.mixG,
+      needG: part.mixG / (1 + JACKET_BUCKET),
       gMl,
       gMlHalf: gMl * 0.1,
       ratioLabel: "",
@@ -72,13 +97,52 @@ function planned(
   const { parts, wetDensityGMl, ratioLabel } = layer.batch;
   const batchG = parts.reduce((s, c) => s + c.massG, 0);
   return {
+    habit: habitOfCast(layer.cast),
+    facts: {
+      ...NO_FACTS,
+      // What is molten is poured at its degree; what sets has a peak of its own.
+      pourC:
+        layer.cast.setting.kind === "cooling" || layer.cast.setting.kind === "freezing" ? { low: layer.cast.peakC.low, high: layer.cast.peakC.high } : null,
+      first: kind === "cast" ? p.layers.length <= 1 : pourIndex === 0,
+      fast: layer.cast.workingMin.typical <= FAST_MIN,
+      inserts: (p.inside?.inserts.length ?? 0) > 0,
+      way: layer.coat ? layer.way : null,
+      goesOn: layer.next !== null,
+    },
     parts: castParts(parts, layer.cast),
     batchG,
+    needG: layer.staysG * p.dossier.job.cast.count,
     gMl: wetDensityGMl,
     gMlHalf: wetDensityGMl * 0.02,
     ratioLabel,
     potLifeMin: { low: hours.low * 60, typical: hours.typical * 60, high: hours.high * 60 },
   };
+}
+
+/** What the words of a pour of rubber have to know. */
+function rubberFacts(p: Plan, pourIndex: number): Facts {
+  const pour = p.pours[pourIndex];
+  const { body, layout } = p;
+  if (!pour || !body || !layout) return NO_FACTS;
+  if (pour.kind === "coat")
+    return {
+      ...NO_FACTS,
+      first: pour.role !== "anchors" && p.pours[pourIndex - 1]?.wait.until !== "recoat",
+      tinted: pour.tinted,
+      cloth: pour.cloth,
+      goesOn: pour.wait.until === "recoat",
+    };
+  if (pour.plug || layout.kind !== "block") return NO_FACTS;
+  const { masterFromMm, fillHeightMm } = layout;
+  return { ...NO_FACTS, topMm: pour.upsideDown ? fillHeightMm - masterFromMm : masterFromMm + body.heightMm, fillLineMm: pour.fillLineMm };
+}
+
+/** How a batch of its kind is handled here: as somebody kept it, else as is usual for the kind. */
+function handlingFor(settings: Settings, habit: HabitKey, p: Plan): Handling {
+  if (habit === "poured") return settings.handling;
+  const { stirMin, pourGMin } = HABIT[habit];
+  const { pressGMin, hands } = p.dossier.job.mould.putty;
+  return settings.habits[habit] ?? { ...settings.handling, degas: false, stirMin, pourGMin: habit === "putty" ? pressGMin * hands : pourGMin };
 }
 
 /** Puts a batch on the bench, or finds the one of this pour that is there already. */
@@ -87,17 +151,19 @@ export function beginWeighing(w: Workshop, body: unknown): WeighView {
   const there = openWeighIn(w.db, ask.jobId, ask.kind, ask.pourIndex);
   if (there) return viewOf(w, there);
   const { stored, planned: p, snapshot, dossier } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
-  const settings = readSettings(w.db);
+  const batch = planned(p, ask.kind, ask.pourIndex);
+  const despite = askOnce(w, pourDoubts(p, listJobPours(w.db, ask.jobId), ask.kind, ask.pourIndex, w.now()), ask.despite);
   const weighIn = beginWeighIn(
     {
-      ...planned(p, ask.kind, ask.pourIndex),
+      ...batch,
       cut: ask.cut,
       jobName: stored.job.name,
       jobRevision: stored.revision,
       what: snapshot.what,
       material: snapshot.material,
     },
-    ask.kind === "rubber" ? settings.handling : { ...settings.handling, degas: false },
+    handlingFor(readSettings(w.db), batch.habit, p),
+    despite,
   );
   const now = w.now();
   const s: StoredWeighIn = {
@@ -161,11 +227,11 @@ export function actOnBatch(w: Workshop, id: string, body: unknown): WeighView {
 
 /** The batch is in the mould: it goes into the log with what was really weighed, and its cure clock starts. */
 export function finishBatch(w: Workshop, id: string, body: unknown): { pourId: string } {
-  const { changed } = parseOrRefuse(api.weigh.finish.in, body);
-  return w.db.transaction(() => ({ pourId: finished(w, find(w, id), changed) }), { behavior: "immediate" });
+  const { changed, at } = parseOrRefuse(api.weigh.finish.in, body);
+  return w.db.transaction(() => ({ pourId: finished(w, find(w, id), changed, doneAt(w, at)) }), { behavior: "immediate" });
 }
 
-function finished(w: Workshop, s: StoredWeighIn, changed: z.output<typeof api.weigh.finish.in>["changed"]): string {
+function finished(w: Workshop, s: StoredWeighIn, changed: z.output<typeof api.weigh.finish.in>["changed"], at: number | null): string {
   if (s.pourId) return s.pourId;
   if (s.endedAt !== null)
     throw new Refusal(409, "ended", "This batch was thrown away on another page, so it is not logged. Begin a new one, or log the pour by hand.");
@@ -187,7 +253,7 @@ function finished(w: Workshop, s: StoredWeighIn, changed: z.output<typeof api.we
   const stirs = wi.cups.map((c) => c.stirredAt).filter((t): t is number => t !== null);
   const poured = wi.cups.map((c) => c.pouredAt).filter((t): t is number => t !== null);
   const actual: Actual = {
-    parts: wi.parts.map((p, i) => ({ name: p.name, gotG: got[i] ?? 0 })),
+    parts: wi.parts.map((p, i) => ({ name: p.name, gotG: got[i] ?? 0, lateG: wi.cups.reduce((sum, c) => sum + (c.parts[i]?.lateG ?? 0), 0) })),
     totalG: got.reduce((a, b) => a + b, 0),
     cups: wi.cups.length,
     witnessG: wi.handling.witnessG,
@@ -203,8 +269,8 @@ function finished(w: Workshop, s: StoredWeighIn, changed: z.output<typeof api.we
       kind: s.kind,
       pourIndex: s.pourIndex,
       mouldId: s.mouldId,
-      pouredAt: poured.length > 0 ? Math.max(...poured) : now,
-      snapshot: { ...s.frozen.snapshot, actual },
+      pouredAt: at ?? (poured.length > 0 ? Math.max(...poured) : now),
+      snapshot: { ...s.frozen.snapshot, despite: wi.despite, actual },
       dossier: s.frozen.dossier,
       changed,
     },

@@ -229,6 +229,14 @@ export function bodyOf(told: Formed, volumeErrorMl: number): Body {
   };
 }
 
+/** Room of a body's own hollow up to a height, mL. */
+export function hollowBelow(b: Body, zMm: number): number {
+  const below = b.hollow.filter((r) => r.zMm < zMm);
+  const at = outlineAt(b.hollow, zMm);
+  if (below.length === 0) return 0;
+  return stackVolume(at && below.at(-1)!.zMm < zMm ? [...below, { zMm, outline: at }] : below) / 1000;
+}
+
 /** The outline a box has to hold: all levels seen from above at once. */
 export function footprintOf(b: Body): Outline {
   const [first] = b.levels;

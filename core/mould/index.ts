@@ -13,5 +13,5 @@ export * from "./inside";
 export * from "./order";
 export * from "./practice";
 export { hasSeamWalls, type SkinLayout } from "./skin";
-export { FRAME_SHELL_MM, jacketParts, RAIL, type JacketPlan } from "./jacket";
+export { FRAME_SHELL_MM, JACKET_BUCKET, jacketParts, RAIL, type JacketPlan } from "./jacket";
 export { boxAround, leastWall } from "./box";

@@ -44,13 +44,13 @@ function anchorsThrough(lengthMm: number, widthMm: number, thickMm: number): Jac
   return { count, diameterMm: ANCHOR.diameterMm, everyMm: ANCHOR.everyMm, rubberMl: (count * (Math.PI / 4) * ANCHOR.diameterMm ** 2 * thickMm) / 1000 };
 }
 
-/** What stays in the bucket and on the tools. */
-const BUCKET = 0.1;
+/** What stays in the bucket and on the tools, as a share of what a jacket takes. */
+export const JACKET_BUCKET = 0.1;
 
 /** What a jacket of so many mL, without its timber, is mixed and laid up from. */
 export function jacketStuff(jacket: Exclude<Jacket, "none">, shellMl: number, thicknessMm: number): Pick<JacketPlan, "mix" | "cloth"> {
   const { perMl, parts, cloth } = JACKET_MIX[jacket];
-  const massG = shellMl * perMl * (1 + BUCKET);
+  const massG = shellMl * perMl * (1 + JACKET_BUCKET);
   const kind = cloth && CLOTH[cloth];
   const areaMm2 = thicknessMm > 0 ? (shellMl * 1000) / thicknessMm : 0;
   const layers = kind ? Math.max(kind.least, Math.round(thicknessMm / kind.layerMm)) : 0;

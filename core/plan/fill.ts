@@ -1,5 +1,6 @@
 import * as z from "zod";
-import { boxFilling, cavityFilling, volumeBelow } from "../body";
+import { boxFilling, cavityFilling, hollowBelow, volumeBelow } from "../body";
+import { OPENING } from "../mould";
 import type { PourKind } from "./pourKind";
 import type { Plan } from "./types";
 
@@ -23,12 +24,14 @@ export function fillCurve(p: Plan, kind: PourKind, pourIndex: number): FillCurve
   // What is rolled, brushed or poured back is not gauged by how high it stands.
   if (kind !== "rubber" && p.layers.some((l) => l.coat)) return null;
   const planShare = Math.max(BEST_SHARE, body.volumeErrorMl / Math.max(1, kind === "cast" ? body.volumeMl : layout.rubberMl));
-  // An open-faced mould is turned over to be filled: its floor is the top of the master.
-  if (kind !== "rubber") return { fillLineMm: body.heightMm, points: cavityFilling(body, true), planShare };
+  // An open-faced mould is turned over to be filled: its floor is the top of the master. One of parts stands as it was laid out.
+  if (kind !== "rubber") return { fillLineMm: body.heightMm, points: cavityFilling(body, !OPENING[p.dossier.job.mould.opening].base), planShare };
   const pour = layout.pours[pourIndex];
   if (!pour || pour.plug) return null;
   const { masterFromMm: base, fillHeightMm: total } = layout;
   // What lies below the parting is poured with the master on its head: its floor was the top.
-  const bodyTo = (mm: number) => (pour.upsideDown ? body.volumeMl - volumeBelow(body, total - mm - base) : volumeBelow(body, mm - base));
+  // Round an open vessel rubber rises on the outside first; only past its rim does it run in.
+  const keptOut = (mm: number) => (mm < base + body.heightMm ? hollowBelow(body, mm - base) : 0);
+  const bodyTo = (mm: number) => (pour.upsideDown ? body.volumeMl - volumeBelow(body, total - mm - base) : volumeBelow(body, mm - base) + keptOut(mm));
   return { fillLineMm: pour.fillLineMm, points: boxFilling(layout.box.areaMm2, pour.fromMm, pour.fillLineMm, bodyTo), planShare };
 }

@@ -13,7 +13,7 @@ const Hours = storedSpan(stored.hours);
 
 /** What was really weighed, cut and read while this batch was made. Grams, mm, °C, ms. */
 export const Actual = z.object({
-  parts: z.array(z.object({ name: z.string(), gotG: stored.g })),
+  parts: z.array(z.object({ name: z.string(), gotG: stored.g, lateG: stored.g.default(0) })),
   totalG: stored.g,
   cups: stored.count,
   witnessG: stored.g,
@@ -68,6 +68,8 @@ export const Snapshot = z.object({
   freezesH: stored.hours.nullable().default(null),
   /** What the rubber and the fill of this pour cost, in the workshop's own money; null where nobody said a price. */
   rubberCost: stored.money.nullable().default(null),
+  /** What one was asked about before it, and did all the same. */
+  despite: z.array(z.string().max(1000)).max(12).default([]),
   /** What was really done; null where the pour was logged without weighing in. */
   actual: Actual.nullable().default(null),
 });
@@ -102,6 +104,7 @@ export function freeze(p: Plan, jobRevision: number, kind: PourKind, pourIndex =
     peakC: !isCasting(kind) ? null : ((layer?.cast ?? p.cast)?.peakC.typical ?? null),
     freezesH: kind === "cast" ? (p.castCure?.freezesH ?? null) : null,
     workingMin: layer ? layer.cure.working.hours.low * 60 : null,
+    despite: [] as string[],
     actual: null,
   };
   const parts = (cs: readonly { name: string; massG: number; volumeMl: number | null }[]) =>

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import type { Habit } from "../habit";
 import { figures, quote } from "../quantity";
 import { CUP_FIELDS, CUP_POINT_FIELDS } from "./fields";
 
@@ -83,28 +84,63 @@ export interface SplitQuestion {
   potLifeMin: number | null;
   stirMin: number;
   degasMin: number;
-  /** What a person pours in a minute, g. */
+  /** What a person pours, spreads, presses or places in a minute, g. */
   pourGMin: number;
+  /** How its kind is split, and in which share of its life it has to be out; cups and four fifths unless said. */
+  split?: Habit["split"];
+  lifeShare?: number;
 }
 
 export type Split =
-  { ok: true; cups: number; perCupG: number; perCupMl: number; minutes: number; because: "one" | "cup" | "pot life" } | { ok: false; message: string };
+  | {
+      ok: true;
+      cups: number;
+      perCupG: number;
+      perCupMl: number;
+      minutes: number;
+      because: "one" | "cup" | "pot life";
+      /** Pairs of hands it takes to have it out in time; more than one only where it is not split. */
+      hands: number;
+    }
+  | { ok: false; message: string };
+
+/** However short its life, so much of it is left for the hands. */
+const LEAST_SHARE = 0.2;
 
 /** Most cups one batch is split into: past it a larger cup is the answer. */
 const MOST_CUPS = 40;
 
 /**
  * Into how many equal cups a batch goes, each mixed and poured before the next: the fewest for which each fits its cup with
- * head-room and is out of it within four fifths of the shortest pot life. All figures > 0.
+ * head-room and is out of it within its share of the shortest pot life. What is spread or pressed is split by time alone; what is
+ * mixed in one bucket, pot or bowl is not split, and says how many hands it takes instead. All figures > 0.
  */
 export function splitCups(q: SplitQuestion): Split {
   const room = q.cupMl / (q.degas ? HEADROOM.degassed : HEADROOM.stirred);
   const handling = q.stirMin + (q.degas ? q.degasMin : 0);
-  const time = q.potLifeMin === null ? Infinity : q.potLifeMin * POT_LIFE_SHARE - handling;
+  const share = q.lifeShare ?? POT_LIFE_SHARE;
+  const how = q.split ?? "cups";
+  const time = q.potLifeMin === null ? Infinity : q.potLifeMin * share - handling;
+  const atLeast = Math.max(time, (q.potLifeMin ?? 0) * LEAST_SHARE);
+  if (how === "one") {
+    const perCupMl = q.mixG / q.gMl;
+    const hands = Number.isFinite(atLeast) ? Math.max(1, Math.ceil(q.mixG / (atLeast * q.pourGMin) - 1e-9)) : 1;
+    return { ok: true, cups: 1, perCupG: q.mixG, perCupMl, minutes: handling + q.mixG / q.pourGMin / hands, because: "one", hands };
+  }
+  if (how !== "cups") {
+    const cups = Number.isFinite(atLeast) ? Math.max(1, Math.ceil(q.mixG / (atLeast * q.pourGMin) - 1e-9)) : 1;
+    const each = q.mixG / Math.min(cups, MOST_CUPS);
+    if (cups > MOST_CUPS)
+      return {
+        ok: false,
+        message: `That would be ${cups} batches of what one pair of hands spreads in time: take ${Math.ceil(cups / MOST_CUPS)} more pairs of hands, or more and thinner coats.`,
+      };
+    return { ok: true, cups, perCupG: each, perCupMl: each / q.gMl, minutes: handling + each / q.pourGMin, because: cups === 1 ? "one" : "pot life", hands: 1 };
+  }
   if (!(time > 0))
     return {
       ok: false,
-      message: `Stirring${q.degas ? " and degassing" : ""} alone take ${quote(handling / 60, "duration")}, and only ${quote(((q.potLifeMin ?? 0) * POT_LIFE_SHARE) / 60, "duration")} of the pot life can be spent: ${q.degas ? "leave the vacuum out and pour high and thin, or choose" : "choose"} a slower mix.`,
+      message: `Stirring${q.degas ? " and degassing" : ""} alone take ${quote(handling / 60, "duration")}, and only ${quote(((q.potLifeMin ?? 0) * share) / 60, "duration")} of the pot life can be spent: ${q.degas ? "leave the vacuum out and pour high and thin, or choose" : "choose"} a slower mix.`,
     };
   const byCup = Math.ceil(q.mixG / q.gMl / room - 1e-9);
   const byTime = Number.isFinite(time) ? Math.ceil(q.mixG / (time * q.pourGMin) - 1e-9) : 1;
@@ -122,5 +158,6 @@ export function splitCups(q: SplitQuestion): Split {
     perCupMl: perCupG / q.gMl,
     minutes: handling + perCupG / q.pourGMin,
     because: cups === 1 ? "one" : byCup >= byTime ? "cup" : "pot life",
+    hands: 1,
   };
 }

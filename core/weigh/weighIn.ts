@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { PART_ROLES, type PartRole } from "../batch";
+import { HABIT, HABIT_KEYS, HOLD_KEYS, NO_FACTS } from "../habit";
 import { versioned } from "../record";
 import { figures, quote, stored, storedSpan } from "../quantity";
 import { splitCups } from "./cups";
@@ -9,16 +10,6 @@ import { CHANNEL_FIELDS, HANDLING_FIELDS } from "./fields";
 const span = storedSpan(stored.minutes);
 const grams = z.number().min(0, "a weight cannot be negative").max(1_000_000);
 const WAYS = ["scale", "marks", "typed"] as const;
-
-/** What has to be true before anything is wetted or melted. */
-export const HOLD_POINTS = {
-  release: "Release is on, and dry",
-  level: "The board is level, the seams are sealed",
-  tools: "Cups, sticks, brush and cloths are laid out",
-  mask: "Gloves and goggles on; a mask for powder, a shield for metal",
-} as const;
-export type HoldPoint = keyof typeof HOLD_POINTS;
-export const HOLD_KEYS = Object.keys(HOLD_POINTS) as [HoldPoint, ...HoldPoint[]];
 
 /** How this batch is mixed, as the person set it: {@link HANDLING_FIELDS}, mL, min and g. */
 export const Handling = z.object({
@@ -30,7 +21,28 @@ export const Handling = z.object({
 export type Handling = z.infer<typeof Handling>;
 export const handlingDefault: Handling = { cupMl: 2000, degas: false, stirMin: 3, degasMin: 5, pourGMin: 400, witnessG: 0, stepG: 1, cupId: null };
 
-const CupPart = z.object({ gotG: grams.nullable(), tareG: z.number().min(-1_000_000).max(1_000_000).nullable(), way: z.enum(WAYS).nullable() });
+const CupPart = z.object({
+  gotG: grams.nullable(),
+  tareG: z.number().min(-1_000_000).max(1_000_000).nullable(),
+  way: z.enum(WAYS).nullable(),
+  /** Short of its target, and meant to be: the rest comes later, as it needs. */
+  settled: z.boolean().default(false),
+  /** What of it was added once it was stirred, g. */
+  lateG: grams.default(0),
+});
+const Facts = z.object({
+  pourC: z.object({ low: stored.c, high: stored.c }).nullable(),
+  topMm: stored.mm.nullable(),
+  fillLineMm: stored.mm.nullable(),
+  first: z.boolean(),
+  fast: z.boolean().default(false),
+  inserts: z.boolean(),
+  tinted: z.boolean(),
+  cloth: z.boolean(),
+  way: z.string().max(40).nullable(),
+  goesOn: z.boolean(),
+  degas: z.boolean(),
+});
 
 /** What was cut into a mould: {@link CHANNEL_FIELDS}, mm; null where it has none or nobody measured. */
 export const Cut = z.object(figures(CHANNEL_FIELDS));
@@ -59,8 +71,12 @@ export const WeighIn = z.object({
       why: z.string(),
     }),
   ),
-  /** Batch without the witness, g. */
+  /** How stuff of its kind is handled, and what its words have to know. */
+  habit: z.enum(HABIT_KEYS).default("poured"),
+  facts: Facts.default(NO_FACTS),
+  /** Batch without the witness, g, and what of it has to be in the mould; null where that was not kept. */
   batchG: stored.g,
+  needG: stored.g.nullable().default(null),
   gMl: stored.gMl,
   gMlHalf: stored.gMl,
   /** Pot life of a rubber, working time of a cast, min; null where nothing runs out. */
@@ -76,6 +92,8 @@ export const WeighIn = z.object({
       pouredAt: stored.moment.nullable(),
     }),
   ),
+  /** What one was asked about before it was begun, and did all the same. */
+  despite: z.array(z.string().max(1000)).max(12).default([]),
   gauges: z.array(z.object({ at: stored.moment, pouredG: stored.g, heightMm: stored.mm })),
   cut: Cut,
 });
@@ -118,7 +136,10 @@ export const WeighAct = z.discriminatedUnion("do", [
   }),
   z.object({ do: z.literal("tare"), cup, part, grossG: z.number().min(-1_000_000).max(1_000_000) }),
   z.object({ do: z.literal("weigh"), cup, part, was: grams.nullable(), grams: grams.nullable(), way: z.enum(WAYS) }),
-  z.object({ do: z.literal("accept"), cup, factor: z.number().min(1).max(50) }),
+  z.object({ do: z.literal("accept"), cup, factor: z.number().min(0.01).max(50) }),
+  z.object({ do: z.literal("smaller"), cup, part, factor: z.number().gt(0).max(50) }),
+  z.object({ do: z.literal("settle"), cup, part }),
+  z.object({ do: z.literal("add"), cup, part, was: grams.nullable(), grams: grams.gt(0) }),
   z.object({ do: z.literal("stir"), cup }),
   z.object({ do: z.literal("empty"), cup }),
   z.object({ do: z.literal("gauge"), pouredG: grams.gt(0), heightMm: z.number().gt(0).max(3000) }),
@@ -127,19 +148,30 @@ export type WeighAct = z.infer<typeof WeighAct>;
 
 const emptyCup = (parts: number): WeighCup => ({
   factor: 1,
-  parts: Array.from({ length: parts }, () => ({ gotG: null, tareG: null, way: null })),
+  parts: Array.from({ length: parts }, () => ({ gotG: null, tareG: null, way: null, settled: false, lateG: 0 })),
   stirredAt: null,
   pouredAt: null,
 });
 
 /** A fresh weigh-in, split into cups. `plan.parts` are for the batch without a witness. */
-export function beginWeighIn(plan: Omit<WeighIn, "format" | "cups" | "passed" | "gauges" | "handling">, handling: Handling): WeighIn {
-  return resplit({ ...plan, format: 2, handling, passed: [], cups: [emptyCup(plan.parts.length)], gauges: [] }, handling, plan.batchG);
+export function beginWeighIn(
+  plan: Omit<WeighIn, "format" | "cups" | "passed" | "gauges" | "handling" | "despite">,
+  handling: Handling,
+  despite: string[] = [],
+): WeighIn {
+  return resplit({ ...plan, format: 2, handling, despite, passed: [], cups: [emptyCup(plan.parts.length)], gauges: [] }, handling, plan.batchG);
 }
 
 /** What the split of a weigh-in says at the moment. */
 export const splitOf = (w: WeighIn, h: Handling = w.handling) =>
-  splitCups({ ...h, mixG: w.batchG + h.witnessG, gMl: w.gMl, potLifeMin: w.potLifeMin?.low ?? null });
+  splitCups({
+    ...h,
+    mixG: w.batchG + h.witnessG,
+    gMl: w.gMl,
+    potLifeMin: w.potLifeMin?.low ?? null,
+    split: HABIT[w.habit].split,
+    lifeShare: HABIT[w.habit].lifeShare,
+  });
 
 function resplit(w: WeighIn, handling: Handling, nowG: number): WeighIn {
   const split = splitOf(w, handling);
@@ -163,8 +195,26 @@ export const cupGot = (w: WeighIn, i: number): (number | null)[] => w.cups[i]?.p
 /** Everything weighed so far, by part, g. */
 export const weighedByPart = (w: WeighIn): number[] => w.parts.map((_, i) => w.cups.reduce((s, c) => s + (c.parts[i]?.gotG ?? 0), 0));
 
-export const holdPassed = (w: WeighIn): boolean => HOLD_KEYS.every((k) => w.passed.includes(k));
+/** How its kind is handled, and whether all that has to be true first has been said to be. */
+export const habitOf = (w: WeighIn) => HABIT[w.habit];
+export const holdPassed = (w: WeighIn): boolean =>
+  habitOf(w)
+    .hold(w.facts)
+    .every((k) => w.passed.includes(k));
 const anythingWeighed = (w: WeighIn): boolean => w.cups.some((c) => c.stirredAt !== null || c.parts.some((p) => p.gotG !== null));
+
+/** Least a cup may become when others before it were made larger. */
+const LEAST_CUP = 0.1;
+
+/** What one cup takes more, those not begun take less, so that the batch stays what it is as far as it can. */
+function carried(cups: readonly WeighCup[]): WeighCup[] {
+  const begun = (c: WeighCup) => c.stirredAt !== null || c.factor > 1 || c.parts.some((p) => p.gotG !== null);
+  const left = cups.filter((c) => !begun(c)).length;
+  if (left === 0) return [...cups];
+  const used = cups.reduce((s, c) => s + (begun(c) ? c.factor : 0), 0);
+  const each = Math.max(LEAST_CUP, (cups.length - used) / left);
+  return cups.map((c) => (begun(c) ? c : { ...c, factor: Math.min(1, each) }));
+}
 
 export type WeighResult = { ok: true; next: WeighIn } | { ok: false; why: "conflict" | "order"; message: string };
 const no = (why: "conflict" | "order", message: string): WeighResult => ({ ok: false, why, message });
@@ -193,7 +243,7 @@ export function weighStep(w: WeighIn, act: WeighAct, now: number): WeighResult {
       return ok(inCup(act.cup, (c) => ({ ...c, parts: c.parts.map((p, k) => (k === act.part ? { ...p, tareG: act.grossG } : p)) })));
     case "weigh": {
       const here = w.cups[act.cup]?.parts[act.part];
-      if (!holdPassed(w)) return no("order", "Not yet: tick the four points above first.");
+      if (!holdPassed(w)) return no("order", "Not yet: tick the points above first.");
       if (here && here.gotG !== act.was && here.gotG !== act.grams)
         return no(
           "conflict",
@@ -213,10 +263,56 @@ export function weighStep(w: WeighIn, act: WeighAct, now: number): WeighResult {
       if (need.byPart === null)
         return Math.abs(c.factor - act.factor) < 1e-6 * act.factor ? ok({}) : no("order", "Nothing in this cup is over-poured: there is nothing to accept.");
       if (Math.abs(factor - act.factor) > 1e-6 * factor) return no("conflict", "The cup has changed since this was worked out: look at the new figures.");
-      return ok(inCup(act.cup, (x) => ({ ...x, factor })));
+      return ok({ cups: carried(w.cups.map((x, k) => (k === act.cup ? { ...x, factor } : x))) });
+    }
+    case "smaller": {
+      const c = w.cups[act.cup]!;
+      const target = cupTargets(w, act.cup)[act.part]!;
+      const got = c.parts[act.part]?.gotG ?? null;
+      if (got === null || got <= 0) return no("order", `Weigh ${target.name} first: what is there decides how small the batch becomes.`);
+      const factor = (c.factor * got) / target.targetG;
+      if (Math.abs(factor - act.factor) > 1e-6 * factor) return no("conflict", "The cup has changed since this was worked out: look at the new figures.");
+      const less = { ...w, cups: w.cups.map((x, k) => (k === act.cup ? { ...x, factor } : x)) };
+      const over = rebalance(cupTargets(less, act.cup), cupGot(less, act.cup)).byPart;
+      if (over !== null)
+        return no(
+          "order",
+          `There is too much ${w.parts[over]?.name} in the cup already for so small a batch: find more ${target.name}, or throw this cup away.`,
+        );
+      return ok({ cups: less.cups });
+    }
+    case "settle": {
+      const target = cupTargets(w, act.cup)[act.part]!;
+      const least = habitOf(w).mayBeShort[target.role];
+      const got = w.cups[act.cup]?.parts[act.part]?.gotG ?? 0;
+      if (least === undefined) return no("order", `${target.name} decides how it cures: weigh all of it.`);
+      if (got < least * target.targetG) return no("order", `At least ${quote(least * target.targetG, "mass")} of ${target.name} first; the rest as it needs.`);
+      return ok(inCup(act.cup, (c) => ({ ...c, parts: c.parts.map((p, k) => (k === act.part ? { ...p, settled: true } : p)) })));
+    }
+    case "add": {
+      const here = w.cups[act.cup]!;
+      const had = here.parts[act.part]!;
+      if (!holdPassed(w)) return no("order", "Not yet: tick the points above first.");
+      const late = here.stirredAt !== null;
+      if (late && !habitOf(w).mayFollow.includes(w.parts[act.part]!.role))
+        return no("order", `${w.parts[act.part]?.name} cannot be added once it is stirred: it changes how it cures.`);
+      const sum = (had.gotG ?? 0) + act.grams;
+      if (had.gotG !== act.was)
+        return Math.abs((had.gotG ?? 0) - ((act.was ?? 0) + act.grams)) < 1e-9
+          ? ok({})
+          : no(
+              "conflict",
+              `Another page has already written ${quote(had.gotG ?? 0, "mass")} for ${w.parts[act.part]?.name}. Look at the cup, and weigh again.`,
+            );
+      return ok(
+        inCup(act.cup, (c) => ({
+          ...c,
+          parts: c.parts.map((p, k) => (k === act.part ? { ...p, gotG: sum, way: p.way ?? "typed", lateG: p.lateG + (late ? act.grams : 0) } : p)),
+        })),
+      );
     }
     case "stir": {
-      if (!holdPassed(w)) return no("order", "Not yet: tick the four points above first.");
+      if (!holdPassed(w)) return no("order", "Not yet: tick the points above first.");
       return ok(inCup(act.cup, (c) => ({ ...c, stirredAt: c.stirredAt ?? now })));
     }
     case "empty":

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { figure, figures, SYSTEMS } from "../quantity";
 import { SHOP_FIELD, versioned } from "../record";
 import { FORECAST_FIELDS } from "./fields";
+import { HABIT_KEYS } from "../habit";
 import { Cup, Handling, handlingDefault } from "../weigh";
 
 /** Minutes since local midnight. */
@@ -42,6 +43,8 @@ export const Settings = z.object({
   cups: z.array(Cup).max(60).default([]),
   /** How batches are handled here, until a batch says otherwise. */
   handling: Handling.default(handlingDefault),
+  /** The same for what is no poured rubber, where somebody kept it: each kind has its own stirring and its own pace. */
+  habits: z.partialRecord(z.enum(HABIT_KEYS), Handling).default({}),
   /** Whether tablets on the local network may reach this workshop, behind its passphrase. */
   listen: z.boolean().default(false),
   /** Whether a copy of the whole workshop is kept every day. */

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { gauge, type WeighAct } from "@/core/weigh";
+import { gauge, supplyOf, type WeighAct } from "@/core/weigh";
 import { QuantityField } from "../../form/QuantityField";
 import type { WeighView } from "@/contract/weigh";
 import { useUnits } from "../../kit/units";
@@ -42,8 +42,8 @@ export function GaugePanel({ view, act }: { view: WeighView; act: (a: WeighAct) 
         })
       : null;
   const g = answer?.ok ? answer.gauge : null;
-  const inCups = w.cups.filter((c) => c.pouredAt === null).reduce((s, c) => s + c.parts.reduce((a, p) => a + (p.gotG ?? 0), 0), 0);
-  const more = g ? Math.max(0, g.remainingG + g.remainingErrorG - inCups) : 0;
+  const atLine = heightMm !== null && heightMm >= fill.fillLineMm - READ_MM;
+  const supply = g && pouredG !== null ? supplyOf(w, pouredG, g, atLine) : null;
   return (
     <section aria-labelledby="gauge" className="card space-y-3 p-4">
       <h2 id="gauge" className="text-xl font-bold">
@@ -88,11 +88,16 @@ export function GaugePanel({ view, act }: { view: WeighView; act: (a: WeighAct) 
           <p className={g.odd ? "font-semibold text-no" : "text-soft"}>
             {g.odd ? say(g.message) : `The plan says ${fmt(g.plannedRemainingG, "mass")}; so far each litre of it took ${g.ratio.toFixed(2)} L.`}
           </p>
-          <p>
-            {more > 0.5
-              ? `Mix ${fmt(more, "mass")} more to be on the safe side${inCups > 0 ? `, on top of the ${fmt(inCups, "mass")} in the cups` : ""}: ${w.parts.map((p) => `${fmt((more * p.targetG) / w.parts.reduce((s, x) => s + x.targetG, 0), "mass")} of ${p.name}`).join(", ")}.`
-              : "What is in the cups is enough."}
-          </p>
+          {supply && (
+            <p role="status" className={`text-lg font-semibold ${supply.enough ? "text-sound" : "text-care"}`}>
+              {say(supply.message)}
+              {supply.moreG > 0.5 && (
+                <span className="block font-normal text-ink">
+                  {w.parts.map((p) => `${fmt((supply.moreG * p.targetG) / w.parts.reduce((s, x) => s + x.targetG, 0), "mass")} of ${p.name}`).join(", ")}.
+                </span>
+              )}
+            </p>
+          )}
           <button type="button" className="btn" onClick={() => pouredG !== null && heightMm !== null && act({ do: "gauge", pouredG, heightMm })}>
             Write it down
           </button>

@@ -1,6 +1,6 @@
 "use client";
 
-import { HANDLING_FIELDS, splitOf, type Handling, type WeighAct } from "@/core/weigh";
+import { HANDLING_FIELDS, habitOf, splitOf, type Handling, type WeighAct } from "@/core/weigh";
 import { cupBrimMl } from "@/core/weigh";
 import { SCALE_SOURCES, type Scale, type ScaleSource } from "../device/useScale";
 import { Choice } from "../../kit/Choice";
@@ -14,6 +14,8 @@ import { useUnits } from "../../kit/units";
 import type { CupView } from "./CupMarks";
 import { Tick } from "../../kit/Tick";
 
+const PACE = { cups: "You pour in a minute", one: "You place in a minute", spread: "You spread in a minute", hands: "Your hands press in a minute" } as const;
+
 /** Where weights come from, and how the batch is split: cup, vacuum, hands, witness. */
 export function HandlingFields({ view, cups, scale, act }: { view: WeighView; cups: readonly CupView[]; scale: Scale; act: (a: WeighAct) => void }) {
   const { fmt } = useUnits();
@@ -22,9 +24,10 @@ export function HandlingFields({ view, cups, scale, act }: { view: WeighView; cu
   const begun = w.cups.some((c) => c.stirredAt !== null || c.parts.some((p) => p.gotG !== null));
   const set = (handling: Partial<Handling>) => act({ do: "handle", handling });
   const split = splitOf(w);
+  const habit = habitOf(w);
   const keep = async () => {
-    const a = await call("settings", "change", { body: { handling: h } });
-    if (a.ok) notice.good("Kept: the next batch starts with these.");
+    const a = await call("settings", "change", { body: w.habit === "poured" ? { handling: h } : { habits: { [w.habit]: h } } });
+    if (a.ok) notice.good("Kept: the next batch of its kind starts with these.");
     else notice.bad(a.message);
   };
   return (
@@ -44,19 +47,19 @@ export function HandlingFields({ view, cups, scale, act }: { view: WeighView; cu
       <Fold
         title={
           <>
-            {split.ok && split.cups > 1 ? `${split.cups} cups of ${fmt(split.perCupG, "mass")}` : "One cup"}
-            {split.ok ? `, about ${Math.ceil(split.minutes)} min of hands each` : ""}
+            {split.ok && split.cups > 1 ? `${split.cups} ${habit.vessel.many} of ${fmt(split.perCupG, "mass")}` : `One ${habit.vessel.one.toLowerCase()}`}
+            {split.ok ? `, about ${Math.ceil(split.minutes)} min of hands${split.cups > 1 ? " each" : ""}` : ""}
           </>
         }
       >
         <div className="mt-2 space-y-3">
           {begun && <p className="hint">Something is in the cups, so the split stands.</p>}
           <fieldset disabled={begun} className="grid grid-cols-2 gap-3 sm:grid-cols-3">
-            <NumberOf fields={HANDLING_FIELDS} of="cupMl" item={h} change={set} />
+            {habit.split === "cups" && <NumberOf fields={HANDLING_FIELDS} of="cupMl" item={h} change={set} />}
             <NumberOf fields={HANDLING_FIELDS} of="stirMin" item={h} change={set} />
-            <NumberOf fields={HANDLING_FIELDS} of="pourGMin" item={h} change={set} />
+            <NumberOf fields={HANDLING_FIELDS} of="pourGMin" item={h} change={set} label={PACE[habit.split]} />
             <NumberOf fields={HANDLING_FIELDS} of="witnessG" item={h} change={set} />
-            {view.kind === "rubber" && (
+            {habit.vacuum && (
               <>
                 <Tick className="chip self-end" checked={h.degas} onChange={(checked) => set({ degas: checked })}>
                   Under vacuum

@@ -2,7 +2,7 @@
 
 import { Check, Scale as ScaleIcon } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { barShare, leastWeighable, partState, type WeighAct, type PartToWeigh } from "@/core/weigh";
+import { barShare, cupTargets, habitOf, leastWeighable, partState, type WeighAct, type PartToWeigh } from "@/core/weigh";
 import { systemOf } from "@/core/quantity";
 import { Caution } from "../../kit/controls";
 import { PracticeScale } from "../device/PracticeScale";
@@ -133,7 +133,8 @@ export function PartPanel({
           {scale.source === "simulated" && <PracticeScale scale={scale} />}
         </>
       )}
-      <Typed target={target} was={was} take={(g) => take(g, "typed")} />
+      <Typed target={target} was={was} take={(g) => take(g, "typed")} add={(grams) => act({ do: "add", cup, part, was, grams })} />
+      {was !== null && partState(target, was) === "short" && <Short view={view} cup={cup} part={part} target={target} got={was} act={act} next={next} />}
       {target.volumeMl !== null && (
         <CupMarks
           parts={w.parts.map((p) => p.name)}
@@ -162,16 +163,96 @@ function Bar({ got, target, low, high, state }: { got: number; target: number; l
   );
 }
 
-function Typed({ target, was, take }: { target: PartToWeigh; was: number | null; take: (g: number) => void }) {
+/** What a short part may do: go on, the rest as it needs; or make the batch as small as what is there, and say what it lacks. */
+function Short({
+  view,
+  cup,
+  part,
+  target,
+  got,
+  act,
+  next,
+}: {
+  view: WeighView;
+  cup: number;
+  part: number;
+  target: PartToWeigh;
+  got: number;
+  act: (a: WeighAct) => void;
+  next: () => void;
+}) {
+  const { fmt } = useUnits();
+  const w = view.weighIn;
+  const least = habitOf(w).mayBeShort[target.role];
+  const factor = ((w.cups[cup]?.factor ?? 1) * got) / target.targetG;
+  const totalG = cupTargets(w, cup).reduce((s, t) => s + t.targetG, 0);
+  const lacksG = totalG * (1 - got / target.targetG);
+  const spareG = w.needG === null ? 0 : (w.batchG - w.needG) / w.cups.length;
+  return (
+    <div className="space-y-2 rounded-xl border-2 border-care p-3">
+      <p className="text-lg">
+        <b>{fmt(got, "mass")} is in</b>, {fmt(target.targetG - got, "mass")} is missing.
+        {least !== undefined && " Hold the rest back and add it as the mix needs: powders differ from bag to bag, and water cannot be taken out again."}
+      </p>
+      <div className="flex flex-wrap gap-2">
+        {least !== undefined && got >= least * target.targetG && (
+          <button
+            type="button"
+            className="btn btn-main text-lg"
+            onClick={() => {
+              act({ do: "settle", cup, part });
+              next();
+            }}
+          >
+            <Check size={20} aria-hidden="true" /> Go on, the rest later
+          </button>
+        )}
+        {least === undefined && (
+          <button
+            type="button"
+            className="btn text-lg"
+            onClick={() => {
+              act({ do: "smaller", cup, part, factor });
+              next();
+            }}
+          >
+            That is all there is: make {fmt(totalG - lacksG, "mass")}
+          </button>
+        )}
+      </div>
+      {least === undefined && (
+        <p>
+          The {habitOf(w).vessel.one.toLowerCase()} would then lack {fmt(lacksG, "mass")}, about {fmt(lacksG / w.gMl, "volume")}
+          {lacksG > spareG
+            ? ": more than its margin, so it will not reach the line. Have that much more of the same mixed before this one sets."
+            : ": its margin covers that."}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Less than this share of what is in is taken for what was added, never for all of it. */
+const ADDITION_SHARE = 0.5;
+
+/** A weight typed: all that is in, or, once something is, what was added; it shows which it understood. */
+function Typed({ target, was, take, add }: { target: PartToWeigh; was: number | null; take: (g: number) => void; add: (g: number) => void }) {
+  const { fmt } = useUnits();
   const [g, setG] = useState<number | null>(was);
+  const added = was !== null && was > 0 && g !== null && g > 0 && g < was * ADDITION_SHARE;
+  // What shows as the target is the target: a display rounds further than a part bears.
+  const total = g !== null && fmt(g, "mass") === fmt(target.targetG, "mass") ? target.targetG : g;
   return (
     <div className="flex flex-wrap items-end gap-2">
       <div className="w-48">
         <QuantityField label={`${target.name} in the cup`} value={g} dimension="mass" min={0} max={1_000_000} optional onChange={setG} />
       </div>
-      <button type="button" className="btn text-lg" disabled={g === null || g <= 0} onClick={() => g !== null && take(g)}>
+      <button type="button" className="btn text-lg" disabled={g === null || g <= 0} onClick={() => (added ? add(g) : total !== null && take(total))}>
         <Check size={20} aria-hidden="true" /> Take what I typed
       </button>
+      {was !== null && g !== null && g > 0 && g !== was && (
+        <p className="w-full">{added ? `Understood: ${fmt(g, "mass")} more, ${fmt(was + g, "mass")} in all.` : `Understood: ${fmt(g, "mass")} in all.`}</p>
+      )}
     </div>
   );
 }

@@ -4,8 +4,9 @@ import { ArrowLeft, Check, Hand, Timer, Trash2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import { HOLD_POINTS, type HoldPoint } from "@/core/habit";
 import type { Changed } from "@/core/plan";
-import { cupGot, cupTargets, HOLD_KEYS, HOLD_POINTS, holdPassed, partState, rebalance, splitOf, type HoldPoint, type WeighAct } from "@/core/weigh";
+import { cupGot, cupTargets, habitOf, holdPassed, partState, rebalance, splitOf, type WeighAct } from "@/core/weigh";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
 import { Caution, Fault } from "../../kit/controls";
 import { Dialog } from "../../kit/Dialog";
@@ -13,6 +14,7 @@ import { useScale } from "../device/useScale";
 import { notice } from "../../kit/notice";
 import { call } from "../../data/call";
 import type { WeighView } from "@/contract/weigh";
+import { QuantityField } from "../../form/QuantityField";
 import { useUnits } from "../../kit/units";
 import { CutFields } from "./CutFields";
 import { GaugePanel } from "./GaugePanel";
@@ -38,13 +40,15 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
   const [dropping, setDropping] = useState(false);
   const [follows, setFollows] = useState(suggested !== null);
   const [busy, setBusy] = useState(false);
+  const habit = habitOf(w);
+  const { vessel } = habit;
   const passed = holdPassed(w);
   const firstOpen = w.cups.findIndex((c) => c.pouredAt === null);
   const cup = Math.min(chosenCup ?? (firstOpen < 0 ? w.cups.length - 1 : firstOpen), w.cups.length - 1);
   const here = w.cups[cup];
   const targets = cupTargets(w, cup);
   const got = cupGot(w, cup);
-  const open = targets.findIndex((t, i) => ["waiting", "short"].includes(partState(t, got[i] ?? null)));
+  const open = targets.findIndex((t, i) => ["waiting", "short"].includes(partState(t, got[i] ?? null)) && !here?.parts[i]?.settled);
   const part = chosenPart ?? (open < 0 ? null : open);
   const full = open < 0;
   const fix = rebalance(targets, got);
@@ -101,7 +105,7 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
             <Timer size={26} aria-hidden="true" />
             <span className="figure text-4xl leading-none">{countdown(pot.low - now)}</span>
             <span className="text-sm leading-tight">
-              {view.kind === "rubber" ? "pot life" : "working time"}
+              {habit.life}
               <br />
               {pot.low <= now ? "is over" : "left, at the short end"}
             </span>
@@ -118,7 +122,7 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
         </p>
       )}
       {w.cups.length > 1 && (
-        <div className="flex flex-wrap items-center gap-2" role="group" aria-label="Cups">
+        <div className="flex flex-wrap items-center gap-2" role="group" aria-label={capital(vessel.many)}>
           {w.cups.map((c, i) => (
             <button
               key={i}
@@ -130,16 +134,25 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
                 setPart(null);
               }}
             >
-              Cup {i + 1} {c.pouredAt !== null ? "· poured" : c.stirredAt !== null ? "· stirring" : c.parts.every((p) => p.gotG !== null) ? "· weighed" : ""}
+              {vessel.one} {i + 1}{" "}
+              {c.pouredAt !== null ? "· poured" : c.stirredAt !== null ? "· stirring" : c.parts.every((p) => p.gotG !== null) ? "· weighed" : ""}
             </button>
           ))}
           <span className="hint">
             {split.ok &&
-              (split.because === "pot life" ? "Split so that each is out of its cup within the pot life." : "Split so that each fits its cup with head-room.")}
+              (split.because === "pot life"
+                ? `Split so that each is out of its ${vessel.one.toLowerCase()} within its share of the ${habit.life}.`
+                : "Split so that each fits its cup with head-room.")}
           </span>
         </div>
       )}
       {!split.ok && <Caution>{say(split.message)}</Caution>}
+      {split.ok && split.hands > 1 && (
+        <Caution>
+          More than one pair of hands can place in its {habit.life}: {split.hands} pairs of hands with a {vessel.one.toLowerCase()} each, or {split.hands}{" "}
+          layers one after another.
+        </Caution>
+      )}
       <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,2fr)]">
         <section aria-labelledby="parts" className="card space-y-1 p-3">
           <h2 id="parts" className="sr-only">
@@ -179,7 +192,7 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
             })}
           </ol>
           <p className="flex justify-between border-t border-line px-2 pt-2">
-            <span>{w.cups.length > 1 ? `Cup ${cup + 1} of ${w.cups.length}` : "Batch"}</span>
+            <span>{w.cups.length > 1 ? `${vessel.one} ${cup + 1} of ${w.cups.length}` : "Batch"}</span>
             <b>{fmt(total, "mass")}</b>
           </p>
           {(here?.factor ?? 1) > 1.0001 && (
@@ -192,7 +205,7 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
         {/* On a phone the weight comes before the list. */}
         <div className="space-y-4 max-lg:order-first">
           {!passed ? (
-            <HoldPointPanel held={w.passed} act={does} cautions={view.cautions} />
+            <HoldPointPanel asked={habit.hold(w.facts)} held={w.passed} act={does} cautions={view.cautions} />
           ) : fix.byPart !== null && here?.stirredAt === null ? (
             <section aria-labelledby="over" className="card space-y-3 !border-2 !border-no p-4">
               <h2 id="over" className="text-2xl font-bold">
@@ -250,9 +263,11 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
             />
           ) : here?.stirredAt === null ? (
             <section className="card space-y-3 p-5 text-center">
-              <p className="text-xl">{w.cups.length > 1 ? `Cup ${cup + 1} is weighed.` : "Everything is weighed."} From the first stir the clock runs.</p>
+              <p className="text-xl">
+                {w.cups.length > 1 ? `${vessel.one} ${cup + 1} is weighed.` : "Everything is weighed."} {habit.begin.says}
+              </p>
               <button type="button" className="btn btn-main !min-h-20 w-full text-3xl" onClick={() => does({ do: "stir", cup })}>
-                <Timer size={34} aria-hidden="true" /> Stirring: start the clock
+                <Timer size={34} aria-hidden="true" /> {habit.begin.act}
               </button>
               <button type="button" className="btn btn-bare" onClick={() => setPart(0)}>
                 Look at a weight again
@@ -275,7 +290,8 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
               </button>
             </section>
           )}
-          {passed && view.fill && w.cups.some((c) => c.stirredAt !== null) && <GaugePanel view={view} act={does} />}
+          {/* What is poured in one go is over before anybody reads a level. */}
+          {passed && view.fill && w.habit !== "metal" && w.cups.some((c) => c.stirredAt !== null) && <GaugePanel view={view} act={does} />}
           {view.kind === "cast" && passed && <CutFields cut={w.cut} set={(cut) => does({ do: "cut", cut })} />}
           <HandlingFields view={view} cups={cups} scale={scale} act={does} />
         </div>
@@ -301,14 +317,24 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
   );
 }
 
-function HoldPointPanel({ held, act, cautions }: { held: readonly HoldPoint[]; act: (a: WeighAct) => void; cautions: readonly string[] }) {
+function HoldPointPanel({
+  asked,
+  held,
+  act,
+  cautions,
+}: {
+  asked: readonly HoldPoint[];
+  held: readonly HoldPoint[];
+  act: (a: WeighAct) => void;
+  cautions: readonly string[];
+}) {
   return (
     <section aria-labelledby="hold" className="card space-y-3 !border-2 !border-ink p-4">
       <h2 id="hold" className="flex items-center gap-3 text-2xl font-bold">
         <Hand size={30} aria-hidden="true" /> Stop before you wet or melt anything
       </h2>
       <ul className="grid gap-2 sm:grid-cols-2">
-        {HOLD_KEYS.map((k) => (
+        {asked.map((k) => (
           <li key={k}>
             <button
               type="button"
@@ -334,7 +360,10 @@ function HoldPointPanel({ held, act, cautions }: { held: readonly HoldPoint[]; a
 
 function Stirring({ view, cup, act }: { view: WeighView; cup: number; act: (a: WeighAct) => void }) {
   const { refresh } = useBenchClocks();
-  const h = view.weighIn.handling;
+  const { say } = useUnits();
+  const w = view.weighIn;
+  const h = w.handling;
+  const habit = habitOf(w);
   const degas = async () => {
     const a = await call("clocks", "start", {
       body: {
@@ -352,14 +381,15 @@ function Stirring({ view, cup, act }: { view: WeighView; cup: number; act: (a: W
   return (
     <section aria-labelledby="stirring" className="card space-y-3 p-4">
       <h2 id="stirring" className="text-2xl font-bold">
-        Stir, scrape, second container
+        {habit.doing.title}
       </h2>
-      <p className="text-lg">
-        {view.kind === "rubber"
-          ? "Scrape sides and bottom, change into a second container, stir again, slowly. Then pour in the lowest corner and let it rise."
-          : "Stir until it is even, tap the bubbles up, then pour in one place and let it rise. Tap from below; never squeeze the sides."}
-      </p>
-      {h.degas && view.kind === "rubber" && (
+      <ol className="list-decimal space-y-1 pl-6 text-lg">
+        {habit.doing.steps({ ...w.facts, degas: h.degas }).map((x) => (
+          <li key={x}>{say(x)}</li>
+        ))}
+      </ol>
+      <LaterParts view={view} cup={cup} act={act} />
+      {h.degas && habit.vacuum && (
         <>
           <Caution>Rated pots only, and only rubber: a hollow master is crushed. It rises to three or four times its volume before it falls.</Caution>
           <button type="button" className="btn text-lg" onClick={() => void degas()}>
@@ -368,8 +398,56 @@ function Stirring({ view, cup, act }: { view: WeighView; cup: number; act: (a: W
         </>
       )}
       <button type="button" className="btn btn-main !min-h-16 w-full text-2xl" onClick={() => act({ do: "empty", cup })}>
-        <Check size={28} aria-hidden="true" /> {view.weighIn.cups.length > 1 ? `Cup ${cup + 1} is poured` : "It is in the mould"}
+        <Check size={28} aria-hidden="true" />{" "}
+        {w.cups.length > 1 ? `${habit.vessel.one} ${cup + 1}: ${habit.doing.done.charAt(0).toLowerCase()}${habit.doing.done.slice(1)}` : habit.doing.done}
       </button>
     </section>
+  );
+}
+
+const capital = (s: string): string => s.charAt(0).toUpperCase() + s.slice(1);
+
+/** What may still be added while it is mixed, as it needs: the rest of the water. It is written down as it was. */
+function LaterParts({ view, cup, act }: { view: WeighView; cup: number; act: (a: WeighAct) => void }) {
+  const { fmt } = useUnits();
+  const w = view.weighIn;
+  const targets = cupTargets(w, cup);
+  const got = cupGot(w, cup);
+  const may = habitOf(w).mayFollow;
+  return targets.map((t, i) => {
+    if (!may.includes(t.role)) return null;
+    const late = w.cups[cup]?.parts[i]?.lateG ?? 0;
+    const left = t.targetG - (got[i] ?? 0);
+    return (
+      <div key={t.name} className="space-y-1">
+        <p className="text-soft">
+          {left > 0.5 ? `${fmt(left, "mass")} of ${t.name.toLowerCase()} held back, for as it needs.` : `All of the ${t.name.toLowerCase()} is in.`}
+          {late > 0 && ` ${fmt(late, "mass")} of it went in while mixing.`}
+        </p>
+        <Added label={`${t.name} added now`} add={(grams) => act({ do: "add", cup, part: i, was: got[i] ?? null, grams })} />
+      </div>
+    );
+  });
+}
+
+function Added({ label, add }: { label: string; add: (g: number) => void }) {
+  const [g, setG] = useState<number | null>(null);
+  return (
+    <div className="flex flex-wrap items-end gap-2">
+      <div className="w-48">
+        <QuantityField label={label} value={g} dimension="mass" min={0.01} max={1_000_000} optional onChange={setG} />
+      </div>
+      <button
+        type="button"
+        className="btn text-lg"
+        disabled={g === null || g <= 0}
+        onClick={() => {
+          if (g !== null) add(g);
+          setG(null);
+        }}
+      >
+        <Check size={20} aria-hidden="true" /> It is in
+      </button>
+    </div>
   );
 }
