@@ -7,6 +7,8 @@ export const CalendarView = z.object({
   calendar: Calendar,
   revision: z.number().int(),
   tasks: z.array(Task.extend({ jobName: z.string() })),
+  /** Steps that are in the log, and when they began, ms. */
+  logged: z.record(z.string(), z.number()),
   /** Waking hours from the calendar's start, minutes. */
   waking: z.array(z.tuple([z.number(), z.number()])),
   zone: z.string(),

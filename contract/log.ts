@@ -58,8 +58,14 @@ export interface PourAdvice {
   scene: Scene | null;
 }
 
+/** What one was asked about and said yes to; null from a program, which is not asked, but written down. */
+export const Despite = z.array(z.string().max(40)).max(8).nullable().default(null);
+/** When it was done, ms, where it was not just now: in the last year, and not ahead. */
+export const DoneAt = z.number().int().min(0).max(4_102_444_800_000).optional();
+
 const PourChange = z.object({
   opened: z.boolean().optional(),
+  openedAt: DoneAt,
   outcome: z.enum(OUTCOMES).nullable().optional(),
   faults: z.array(FaultKeySchema).max(20).optional(),
   notes: z.string().max(4000, "notes can be at most 4000 letters long").optional(),
@@ -99,12 +105,14 @@ export const log = {
       mouldId: z.string().nullable().default(null),
       /** Sprue and vents as they were cut for a casting. */
       cut: Cut.default(NO_CUT),
+      at: DoneAt,
+      despite: Despite,
     }),
     out: Pour,
     status: 201,
   }),
   read: endpoint({ method: "GET", path: "/api/pours/:id", in: null, out: z.object({ pour: Pour, photos: z.array(Photo) }) }),
-  change: endpoint({ method: "PATCH", path: "/api/pours/:id", in: PourChange.extend({ was: Was }), out: Pour }),
+  change: endpoint({ method: "PATCH", path: "/api/pours/:id", in: PourChange.extend({ was: Was, despite: Despite }), out: Pour }),
   addPhoto: endpoint({ method: "POST", path: "/api/pours/:id/photos", in: null, out: Photo, bytes: true, status: 201 }),
   removePhoto: endpoint({ method: "DELETE", path: "/api/photos/:id", in: null, out: z.object({ ok: z.literal(true) }), keeper: true }),
 };

@@ -2,6 +2,7 @@ import * as z from "zod";
 import { Changed, FillCurve, POUR_KINDS } from "../core/plan";
 import { Cut, NO_CUT, WeighAct, WeighIn } from "../core/weigh";
 import { endpoint } from "./endpoint";
+import { Despite, DoneAt } from "./log";
 
 /** A batch on the bench. */
 export const WeighView = z.object({
@@ -31,6 +32,7 @@ export const weigh = {
       pourIndex: z.number().int().min(0).max(400).default(0),
       mouldId: z.string().max(80).nullable().default(null),
       cut: Cut.default(NO_CUT),
+      despite: Despite,
     }),
     out: WeighView,
     status: 201,
@@ -40,7 +42,7 @@ export const weigh = {
   finish: endpoint({
     method: "POST",
     path: "/api/weigh/:id/finish",
-    in: z.object({ changed: Changed.nullable().default(null) }),
+    in: z.object({ changed: Changed.nullable().default(null), at: DoneAt }),
     out: z.object({ pourId: z.string() }),
   }),
   drop: endpoint({ method: "DELETE", path: "/api/weigh/:id", in: null, out: z.object({ ok: z.literal(true) }) }),

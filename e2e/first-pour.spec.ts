@@ -49,7 +49,11 @@ test("a newcomer goes from ruler measurements to a logged casting", async ({ pag
   await toStep(page, "Pour & open");
   await page.getByRole("button", { name: "Poured rubber: log it" }).click();
   await expect(page.getByText("Rubber is in the log")).toBeVisible();
+  // Plaster into rubber that was poured a moment ago is asked about, once, and then let be.
   await page.getByRole("button", { name: "Poured casting plaster: log it" }).click();
+  const ask = page.getByRole("dialog", { name: "Before you do" });
+  await expect(ask.getByText(/Only pour still cures: ready in/)).toBeVisible();
+  await ask.getByRole("button", { name: "Do it all the same" }).click();
   await expect(page.getByRole("heading", { name: "Poured so far" })).toBeVisible();
   await expect(page.getByRole("link", { name: /Casting plaster.*curing/ })).toBeVisible();
 
@@ -59,7 +63,9 @@ test("a newcomer goes from ruler measurements to a logged casting", async ({ pag
     .getByRole("link", { name: /Meteor puck: demould/ })
     .first()
     .click();
+  await expect(page.getByText(/Done all the same/)).toBeVisible();
   await page.getByRole("button", { name: "Opened just now" }).click();
+  await ask.getByRole("button", { name: "Open it all the same" }).click();
   await expect(page.getByRole("heading", { name: "Opened" })).toBeVisible();
   await page.getByRole("radio", { name: "Flawed" }).click();
   await page.getByRole("button", { name: "Bubbles or pinholes" }).click();

@@ -12,7 +12,7 @@ async function weighing(page: Page): Promise<void> {
     .first()
     .click();
   await page.waitForURL(/\/weigh\//);
-  for (const name of [/Release is on/, /board is level/, /Cups, sticks/, /Gloves and goggles/]) await page.getByRole("checkbox", { name }).click();
+  for (const box of await page.getByRole("region", { name: "Stop before you wet or melt anything" }).getByRole("checkbox").all()) await box.click();
   await page.getByRole("radio", { name: "Practice scale" }).click();
   const pan = async (grams: string) => {
     await page.getByLabel("Put on the pan").fill(grams);

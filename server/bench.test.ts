@@ -1,6 +1,6 @@
 /** @jest-environment node */
 import Papa from "papaparse";
-import { HOLD_KEYS } from "../core/weigh";
+import { HOLD_KEYS } from "../core/habit";
 import { adoptCuring } from "../db/clocks";
 import { actOnClock, bench, endWeighClocks, forgetReadings, startTimer, takeReading } from "./clocks";
 import { deviceState, takeLines } from "./devices";
@@ -23,6 +23,57 @@ const LAMP = "demo-crater-lamp-base";
 const begin = (jobId = LAMP, kind: "rubber" | "cast" = "rubber") => beginWeighing(w, { jobId, jobRevision: getJob(w, jobId).revision, kind });
 const passHold = (id: string) => HOLD_KEYS.forEach((point) => actOnBatch(w, id, { do: "hold", point, on: true }));
 const running = () => bench(w).clocks.filter((c) => c.clock.endedAt === null);
+
+describe("an act one would ask about", () => {
+  const enter = (more: object = {}, kind: "rubber" | "cast" = "cast") =>
+    logPour(w, { jobId: LAMP, jobRevision: getJob(w, LAMP).revision, kind, pourIndex: 0, despite: [], ...more });
+
+  it("is asked once, then done, and written down with what was said", () => {
+    enter({ despite: ["again"] }, "rubber");
+    shops.now += 2 * 60_000;
+    const r = refused(() => enter());
+    expect([r.status, r.code]).toEqual([409, "ask"]);
+    expect(r.detail.doubts).toEqual([{ key: "too-soon", message: expect.stringMatching(/still cures/) as string }]);
+    const pour = enter({ despite: ["too-soon"] });
+    expect(pour.snapshot.despite).toEqual([expect.stringMatching(/still cures/) as string]);
+    // A program is not asked, and what speaks against it is written down all the same.
+    expect(logPour(w, { jobId: LAMP, jobRevision: getJob(w, LAMP).revision, kind: "cast" }).snapshot.despite.length).toBeGreaterThan(0);
+    const early = refused(() => updatePour(w, pour.id, { opened: true, despite: [] }));
+    expect(early.message).toMatch(/early/);
+    expect(updatePour(w, pour.id, { opened: true, despite: ["too-soon"] }).snapshot.despite).toHaveLength(2);
+  });
+
+  it("is asked of a batch before it is weighed, not when it is poured", () => {
+    enter({ despite: ["again"] }, "rubber");
+    const ask = { jobId: LAMP, jobRevision: getJob(w, LAMP).revision, kind: "cast", despite: [] };
+    expect(refused(() => beginWeighing(w, ask)).code).toBe("ask");
+    expect(beginWeighing(w, { ...ask, despite: ["too-soon"] }).weighIn.despite).toHaveLength(1);
+  });
+
+  it("can be dated, and its clocks follow; what lies ahead, or before the pour, is refused", () => {
+    const at = shops.now - 15 * HOUR;
+    const pour = enter({ at, despite: ["again", "too-soon", "still-in"] });
+    expect(pour.pouredAt).toBe(at);
+    expect(running().find((c) => c.clock.pourId === pour.id && c.clock.kind === "demould")?.clock.startedAt).toBe(at);
+    expect(refused(() => enter({ at: shops.now + HOUR })).code).toBe("ahead");
+    expect(refused(() => updatePour(w, pour.id, { opened: true, openedAt: at - HOUR })).code).toBe("before-pour");
+    expect(updatePour(w, pour.id, { opened: true, openedAt: at + 14 * HOUR, despite: ["too-soon"] }).openedAt).toBe(at + 14 * HOUR);
+  });
+
+  it("ends what came before: casting ends the cure of its rubber, a failed casting its strength", () => {
+    const rubber = enter({ despite: ["again"] }, "rubber");
+    const mine = (id: string) =>
+      running()
+        .filter((c) => c.clock.pourId === id)
+        .map((c) => c.clock.kind);
+    expect(mine(rubber.id)).toContain("cure");
+    const cast = enter({ despite: ["too-soon"] });
+    expect(mine(rubber.id)).toEqual([]);
+    expect(mine(cast.id).sort()).toEqual(["demould", "post-cure"]);
+    updatePour(w, cast.id, { outcome: "failed" });
+    expect(mine(cast.id)).toEqual([]);
+  });
+});
 
 describe("a batch on the bench", () => {
   it("is split, weighed, stirred, poured and logged, with what was really weighed and its clocks", () => {
@@ -56,7 +107,7 @@ describe("a batch on the bench", () => {
     actOnBatch(w, v.id, { do: "weigh", cup: 0, part: 0, was: null, grams: 1070, way: "scale" });
     w = shops.reopen(w);
     expect(begin().id).toBe(v.id);
-    expect(getWeighing(w, v.id).weighIn.cups[0]!.parts[0]).toEqual({ gotG: 1070, tareG: 84, way: "scale" });
+    expect(getWeighing(w, v.id).weighIn.cups[0]!.parts[0]).toEqual({ gotG: 1070, tareG: 84, way: "scale", settled: false, lateG: 0 });
   });
 
   it("tells a second page what the first has written, and writes nothing over it", () => {

@@ -2,12 +2,13 @@ import { api } from "../contract";
 import type { CalendarView, Coming, ProductionView } from "../contract/calendar";
 import ical, { ICalCalendarMethod } from "ical-generator";
 import { EQUIPMENT_KEYS } from "../core/clock";
+import { begunTasks } from "../core/log";
 import { tasksOf } from "../core/plan";
 import { type Calendar, production, wakingSpans } from "../core/schedule";
 import { say } from "../core/quantity";
 import { readJob } from "../db/jobs";
 import { readCalendar, writeCalendar } from "../db/calendar";
-import { listMoulds, mouldYields } from "../db/pours";
+import { listJobPours, listMoulds, mouldYields } from "../db/pours";
 import { readSettings } from "../db/settings";
 import { orOdd } from "./odd";
 import { parseOrRefuse } from "./parse";
@@ -32,20 +33,27 @@ const fresh = (w: Workshop): Calendar => ({
   people: 1,
 });
 
-function tasksFor(w: Workshop, calendar: Calendar): CalendarView["tasks"] {
+function tasksFor(w: Workshop, calendar: Calendar): Pick<CalendarView, "tasks" | "logged"> {
   const { handling } = readSettings(w.db);
-  return calendar.jobs.flatMap(({ jobId, casts, build }) => {
+  const all: CalendarView["tasks"] = [];
+  const logged: Record<string, number> = {};
+  for (const { jobId, casts, build } of calendar.jobs) {
     const stored = readJob(w.db, jobId);
-    if (!stored) return [];
-    const tasks = tasksOf(jobId, planJob(w, stored), {
+    if (!stored) continue;
+    const p = planJob(w, stored);
+    const fresh = tasksOf(jobId, p, {
       casts,
       build,
       degas: handling.degas,
       degasMin: handling.degasMin,
       pourGMin: handling.pourGMin,
     });
-    return tasks.map((t) => ({ ...t, handsMin: calendar.hands[t.id] ?? t.handsMin, jobName: stored.job.name }));
-  });
+    const timed = fresh.map((t) => ({ ...t, handsMin: calendar.hands[t.id] ?? t.handsMin }));
+    const begun = begunTasks(jobId, p, timed, listJobPours(w.db, jobId), calendar.fromAt);
+    all.push(...begun.tasks.map((t) => ({ ...t, jobName: stored.job.name })));
+    for (const [id, at] of begun.logged) logged[id] = at;
+  }
+  return { tasks: all, logged };
 }
 
 /** The calendar with its steps, for the page that works it out. */
@@ -57,7 +65,7 @@ export function calendarView(w: Workshop): CalendarView {
   return {
     calendar,
     revision: kept?.revision ?? 0,
-    tasks: tasksFor(w, calendar),
+    ...tasksFor(w, calendar),
     waking: wakingSpans(calendar.fromAt, CALENDAR_DAYS, waking.fromMin, waking.toMin, zone),
     zone,
     now: w.now(),
@@ -77,10 +85,10 @@ export function coming(w: Workshop): Coming[] {
   // The bench stands without a calendar that cannot be read.
   const view = orOdd(() => calendarView(w));
   if (!view) return [];
-  const { calendar, tasks, now } = view;
+  const { calendar, tasks, logged, now } = view;
   const { units } = readSettings(w.db);
   return tasks
-    .filter((t) => !calendar.done.includes(t.id) && calendar.starts[t.id] !== undefined)
+    .filter((t) => !calendar.done.includes(t.id) && logged[t.id] === undefined && calendar.starts[t.id] !== undefined)
     .map((t) => ({
       id: t.id,
       label: say(`${t.jobName}: ${t.label}`, units),
@@ -95,12 +103,12 @@ export function coming(w: Workshop): Coming[] {
 
 /** The calendar as an iCalendar file [RFC 5545]: absolute times, one event a step, stable identifiers so that a second import moves and does not double. */
 export function calendarFile(w: Workshop): { fileName: string; text: string } {
-  const { calendar, tasks } = calendarView(w);
+  const { calendar, tasks, logged } = calendarView(w);
   const { workshopName, units } = readSettings(w.db);
   const file = ical({ name: workshopName, prodId: { company: "zesty-ladle", product: "zesty-ladle", language: "EN" }, method: ICalCalendarMethod.PUBLISH });
   for (const t of tasks) {
     const start = calendar.starts[t.id];
-    if (start === undefined || calendar.done.includes(t.id)) continue;
+    if (start === undefined || calendar.done.includes(t.id) || logged[t.id] !== undefined) continue;
     const waits = t.after.find((a) => a.maxMin !== null);
     file.createEvent({
       id: `${t.id.replaceAll("/", "-")}@zesty-ladle`,

@@ -5,9 +5,10 @@ import { completed, trimmed, type Dossier, type KeptDossier } from "../core/reco
 import { Changed, clocksOf, freeze, isCasting, type Actual, type Plan, type PourKind, type Snapshot } from "../core/plan";
 import { endClocks } from "../db/clocks";
 import type { StoredJob } from "../db/jobs";
-import { type MouldYield, type Photo, type Pour } from "../core/log";
+import { openDoubts, pourDoubts, standOf, type MouldYield, type Photo, type Pour } from "../core/log";
 import { changePour, insertPour, listJobPours, listLog, listMoulds, listPhotos, mouldYields, readPour } from "../db/pours";
 import { isShut } from "../core/clock";
+import { askOnce } from "./ask";
 import { readShopC, reopenClocks, startClocks } from "./clocks";
 import { getJob } from "./jobs";
 import { parseOrRefuse } from "./parse";
@@ -61,6 +62,21 @@ export interface MadePour {
 }
 
 /**
+ * What comes next ends what came before, however many timers there are: the next coat its recoat clocks, the second half "turn it",
+ * the next layer the one before it, the next part of a jacket the one before it; a casting, what its mould still had running of its rubber.
+ */
+function endBefore(w: Workshop, made: MadePour, planned: Plan, id: string): void {
+  const pours = listJobPours(w.db, made.jobId).filter((p) => p.id !== id);
+  const stand = standOf(planned, pours);
+  // A casting ends what its own mould had running; a newer one that is being built runs on.
+  const own = stand.made ? stand.parts.flatMap((p) => (p.pour ? [p.pour] : [])) : [];
+  const earlier = isCasting(made.kind) ? [...own, ...pours.filter((p) => p.kind === "layer")] : pours.filter((p) => p.kind === made.kind);
+  const ids = new Set(earlier.filter((p) => p.pouredAt <= made.pouredAt).map((p) => p.id));
+  const ends = isCasting(made.kind) ? ["tack", "second-half", "cure"] : made.kind === "jacket" ? ["cure"] : ["tack", "second-half"];
+  endClocks(w.db, (c) => c.pourId !== null && ids.has(c.pourId) && ends.includes(c.kind), w.now());
+}
+
+/**
  * Enters a pour into the log and sets its clocks going, all or nothing. The last pour of rubber makes a mould. Returns its id.
  */
 export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) => void = () => {}): string {
@@ -89,6 +105,7 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
       changed: made.changed ?? null,
       mould: makes,
     });
+    endBefore(w, made, planned, id);
     const clocks = clocksOf(planned, made.kind, made.pourIndex);
     const owner = { jobId: made.jobId, pourId: id, weighId: null, plannedC: made.snapshot.shopC, typedAt: dossier.job.shopTypedAt };
     // A coat turns tacky from its first stir on, not from when the last of it was spread.
@@ -110,13 +127,27 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
   return id;
 }
 
+/** How far back something can be dated. */
+const LONGEST_AGO = 366 * 24 * HOUR;
+
+/** When an act says it was done, ms; null for just now. Refuses what lies ahead, or further back than a year. */
+export function doneAt(w: Workshop, at: number | undefined): number | null {
+  if (at === undefined) return null;
+  const now = w.now();
+  if (at > now + 60_000) throw new Refusal(422, "ahead", "That lies ahead: it has to be over. Type when it was done, as 16:00 or yesterday 16:00.");
+  if (at < now - LONGEST_AGO) throw new Refusal(422, "long-ago", "That is more than a year ago: check the day.");
+  return Math.min(at, now);
+}
+
 /** Logs a pour that has just been made, with the plan's numbers frozen. */
 export function logPour(w: Workshop, body: unknown): Pour {
   const ask = parseOrRefuse(api.log.enter.in, body);
   // The same act sent again, its answer lost on the way: it is in the log already.
   const there = ask.key && readPour(w.db, ask.key);
   if (there) return there;
-  const { dossier, snapshot } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
+  const { dossier, snapshot, planned } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
+  const pouredAt = doneAt(w, ask.at) ?? w.now();
+  const despite = askOnce(w, pourDoubts(planned, listJobPours(w.db, ask.jobId), ask.kind, ask.pourIndex, pouredAt), ask.despite);
   // Nothing was weighed here, but what was cut and how warm it was belong to the day all the same.
   const actual: Actual = { parts: [], totalG: 0, cups: 1, witnessG: 0, stirredAt: null, shopC: readShopC(w), ...ask.cut };
   const id = enterPour(w, {
@@ -124,8 +155,8 @@ export function logPour(w: Workshop, body: unknown): Pour {
     kind: ask.kind,
     pourIndex: ask.pourIndex,
     mouldId: mouldFor(w, ask.jobId, ask.kind, ask.mouldId),
-    pouredAt: w.now(),
-    snapshot: { ...snapshot, actual },
+    pouredAt,
+    snapshot: { ...snapshot, despite, actual },
     dossier,
     ...(ask.key ? { id: ask.key } : {}),
   });
@@ -140,19 +171,28 @@ export function getPour(w: Workshop, id: string): { pour: Pour; photos: Photo[] 
 
 /** Writes down when it was opened and how it came out; opening ends its clocks, and starts those that run from it. */
 export function updatePour(w: Workshop, id: string, body: unknown): Pour {
-  const { opened, was, ...change } = parseOrRefuse(api.log.change.in, body);
+  const { opened, openedAt: said, was, despite, ...change } = parseOrRefuse(api.log.change.in, body);
   const before = getPour(w, id).pour;
   refuseStale(was, change, before, "This pour", () => before);
+  const at = doneAt(w, said) ?? w.now();
+  if (said !== undefined && at < before.pouredAt)
+    throw new Refusal(422, "before-pour", "It cannot be opened before it was poured: check the day and the hour.");
   // Naming an outcome means it has been opened.
-  const openedAt = opened === false ? null : opened === true || (change.outcome && before.openedAt === null) ? (before.openedAt ?? w.now()) : undefined;
+  const opens = opened === true || (change.outcome !== undefined && change.outcome !== null && before.openedAt === null);
+  const openedAt = opened === false ? null : opens ? (said === undefined ? (before.openedAt ?? at) : at) : undefined;
+  const told = opens && before.openedAt === null ? askOnce(w, openDoubts(before, at), despite) : [];
+  const snapshot = told.length > 0 ? { ...before.snapshot, despite: [...before.snapshot.despite, ...told].slice(0, 12) } : null;
   w.db.transaction(() => {
-    changePour(w.db, id, { ...change, ...(openedAt === undefined ? {} : { openedAt }) });
+    changePour(w.db, id, { ...change, ...(openedAt === undefined ? {} : { openedAt }), ...(snapshot ? { snapshot } : {}) });
+    // What came out failed gains no strength and dries no more.
+    if (change.outcome === "failed") endClocks(w.db, (c) => c.pourId === id && !isShut(c.kind), w.now());
     if (openedAt === undefined || openedAt === before.openedAt) return;
     if (openedAt === null) reopenClocks(w, id);
     else {
       endClocks(w.db, (c) => c.pourId === id && isShut(c.kind), w.now());
       const planned = planOfPour(w, id);
       if (!planned) return;
+      if (change.outcome === "failed") return;
       const after = clocksOf(planned, before.kind, before.pourIndex);
       startClocks(w, after, "open", { jobId: before.jobId, pourId: id, weighId: null, at: openedAt, plannedC: before.snapshot.shopC });
     }

@@ -222,7 +222,7 @@ describe("the log", () => {
         .clocks.filter((c) => c.clock.endedAt === null)
         .map((c) => c.clock.kind)
         .sort(),
-    ).toEqual(["cure", "demould", "drying", "drying"]);
+    ).toEqual(["demould", "drying"]);
     expect(refused(() => updatePour(w, casts[0]!.id, { faults: ["gremlins"] })).status).toBe(400);
   });
 

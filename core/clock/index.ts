@@ -1,3 +1,4 @@
 export * from "./kinds";
 export * from "./clock";
 export * from "./river";
+export * from "./when";

@@ -22,7 +22,7 @@ const frozen = (kind: "rubber" | "cast", patch: Partial<Job> = {}): Snapshot => 
 const actual = (s: Snapshot, by: readonly number[], more: Partial<NonNullable<Snapshot["actual"]>> = {}): Snapshot => ({
   ...s,
   actual: {
-    parts: s.parts.map((c, i) => ({ name: c.name, gotG: c.massG * (by[i] ?? 1) })),
+    parts: s.parts.map((c, i) => ({ name: c.name, gotG: c.massG * (by[i] ?? 1), lateG: 0 })),
     totalG: s.mixG,
     cups: 1,
     witnessG: 0,

@@ -42,3 +42,13 @@ export function dayEnd(day: string, zone: string): number {
     ? NaN
     : (zone === "" ? new Date(y, m - 1, d, 23, 59) : new TZDate(y, m - 1, d, 23, 59, zone)).getTime();
 }
+
+/** A moment of the wall clock: so many days from the day `now` falls on, and minutes after its midnight. */
+export function momentIn(now: number, zone: string, days: number, minutes: number): number {
+  const day = zone === "" ? new Date(now) : new TZDate(now, zone);
+  const [y, m, d] = [day.getFullYear(), day.getMonth(), day.getDate() + days];
+  return (zone === "" ? new Date(y, m, d, 0, minutes) : new TZDate(y, m, d, 0, minutes, zone)).getTime();
+}
+
+/** Day of the week on the wall clock, 0 for Sunday. */
+export const weekdayIn = (at: number, zone: string): number => (zone === "" ? new Date(at) : new TZDate(at, zone)).getDay();

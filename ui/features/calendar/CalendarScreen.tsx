@@ -27,10 +27,10 @@ export function CalendarScreen({ initial, jobs }: { initial: CalendarView; jobs:
   const shown = useMemo(
     () =>
       tasks
-        .filter((t) => calendar.starts[t.id] !== undefined)
-        .map((t) => ({ ...t, at: calendar.starts[t.id] ?? 0 }))
+        .filter((t) => (view.logged[t.id] ?? calendar.starts[t.id]) !== undefined)
+        .map((t) => ({ ...t, at: view.logged[t.id] ?? calendar.starts[t.id] ?? 0 }))
         .sort((a, b) => a.at - b.at),
-    [tasks, calendar.starts],
+    [tasks, calendar.starts, view.logged],
   );
   const days = useMemo(() => {
     const out: { day: string; tasks: typeof shown }[] = [];
@@ -150,7 +150,8 @@ export function CalendarScreen({ initial, jobs }: { initial: CalendarView; jobs:
                         task={t}
                         time={time(t.at)}
                         pinned={calendar.pins[t.id] !== undefined}
-                        done={calendar.done.includes(t.id)}
+                        done={calendar.done.includes(t.id) || view.logged[t.id] !== undefined}
+                        inLog={view.logged[t.id] !== undefined}
                         setDone={(yes) => change((b) => ({ ...b, done: yes ? [...b.done, t.id] : b.done.filter((x) => x !== t.id) }))}
                         setHands={(m) => change((b) => ({ ...b, hands: { ...b.hands, [t.id]: m } }))}
                         unpin={() => unpin(t.id)}
@@ -172,6 +173,7 @@ function Row({
   time,
   pinned,
   done,
+  inLog,
   setDone,
   setHands,
   unpin,
@@ -180,6 +182,8 @@ function Row({
   time: string;
   pinned: boolean;
   done: boolean;
+  /** It is in the log: what is done there is not taken back here. */
+  inLog: boolean;
   setDone: (yes: boolean) => void;
   setHands: (min: number) => void;
   unpin: () => void;
@@ -193,6 +197,8 @@ function Row({
         role="checkbox"
         aria-checked={done}
         aria-label={`Done: ${task.label}`}
+        disabled={inLog}
+        title={inLog ? "By the log" : undefined}
         onClick={() => setDone(!done)}
         className="flex size-11 shrink-0 items-center justify-center rounded-lg border-2 border-ink bg-white"
       >

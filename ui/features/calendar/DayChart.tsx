@@ -94,7 +94,7 @@ const draggedTo = (at: number, px: number): number => (px === 0 ? at : Math.roun
 
 function Bar({
   task: t,
-  view: { calendar, zone },
+  view: { calendar, logged, zone },
   left,
   top,
   width,
@@ -110,7 +110,7 @@ function Bar({
   unpin: (id: string) => void;
 }) {
   const pinned = calendar.pins[t.id] !== undefined;
-  const done = calendar.done.includes(t.id);
+  const done = calendar.done.includes(t.id) || logged[t.id] !== undefined;
   const { attributes, listeners, setNodeRef, transform, isDragging } = useDraggable({ id: t.id, disabled: done });
   const at = draggedTo(t.at, transform?.x ?? 0);
   const clock = formatIn(at, "EEE HH:mm", zone);

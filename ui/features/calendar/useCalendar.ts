@@ -71,8 +71,11 @@ export function useCalendar(initial: CalendarView) {
     waking,
     hands: calendar.people,
     pinned: [
-      ...Object.entries(calendar.pins),
-      ...calendar.done.flatMap((id): [string, number][] => (calendar.starts[id] === undefined ? [] : [[id, calendar.starts[id]]])),
+      ...Object.entries(calendar.pins).filter(([id]) => view.logged[id] === undefined),
+      ...Object.entries(view.logged),
+      ...calendar.done
+        .filter((id) => view.logged[id] === undefined)
+        .flatMap((id): [string, number][] => (calendar.starts[id] === undefined ? [] : [[id, calendar.starts[id]]])),
     ].map(([id, at]) => [id, (at - calendar.fromAt) / MINUTE]),
   });
   useEffect(() => {

@@ -26,6 +26,7 @@ import { Route, stepName } from "./Route";
 import type { Stage } from "@/core/draw";
 import { OPENING } from "@/core/mould";
 import { loadSteps, STEP_BODY } from "./steps";
+import { StandLine } from "./StandLine";
 import { Tally } from "./Tally";
 import { useJobDocument } from "./useJobDocument";
 
@@ -128,6 +129,7 @@ export function JobScreen({
         <Trouble save={save} document={document} />
         {heatFault && <Caution>The heat could not be worked out: {heatFault}. Change anything it depends on to try again.</Caution>}
         <Route steps={calmSteps} opening={job.mould.opening} current={step} onGo={go} />
+        <StandLine />
         <div className="grid flex-1 items-start gap-3 pb-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
           <section aria-label="Section drawing" className="card overflow-hidden lg:sticky lg:top-2">
             <Tabs

@@ -23,6 +23,9 @@ import type { Photo, Pour } from "@/core/log";
 import { useUnits } from "../../kit/units";
 import { VerdictMark } from "../../kit/VerdictMark";
 import { fromNow, useNow, When } from "../../kit/When";
+import { openDoubts } from "@/core/log/doubts";
+import { WhenField } from "../../form/WhenField";
+import { AskFirst, type Asked } from "./AskFirst";
 import { FaultSection } from "./FaultSection";
 import { Fold } from "../../kit/Fold";
 
@@ -57,6 +60,14 @@ export function PourScreen({
   );
   const fault = save.kind === "failed" ? save.message : null;
   const change = (patch: PourChange) => document.update(patch, true);
+  const [openedAt, setOpenedAt] = useState<{ at: number | null; ok: boolean }>({ at: null, ok: true });
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const open = (at: number | null) => {
+    const patch: PourChange = { opened: true, ...(at === null ? {} : { openedAt: at }) };
+    const doubts = openDoubts(pour, at ?? Date.now()).map((d) => ({ ...d, message: say(d.message) }));
+    if (doubts.length === 0) change(patch);
+    else setAsked({ doubts, yes: () => change(patch) });
+  };
   const s = pour.snapshot;
   const curing = pour.openedAt === null;
   const live = bench?.clocks.filter((c) => c.clock.pourId === pour.id) ?? [];
@@ -86,6 +97,7 @@ export function PourScreen({
           </>
         )}
       </p>
+      <AskFirst asked={asked} act="Open it all the same" close={() => setAsked(null)} />
       <h1 className="text-3xl font-bold">
         {s.kind === "rubber" ? `${s.what} of rubber` : s.what}, {s.jobName}
       </h1>
@@ -105,9 +117,12 @@ export function PourScreen({
                 </p>
                 {moved && <p className="font-semibold text-care">{moved}</p>}
                 <p className="hint">{say(s.demouldReason)}</p>
-                <button type="button" className="btn btn-main text-lg" onClick={() => change({ opened: true })}>
-                  <DoorOpen size={20} aria-hidden="true" /> Opened just now
-                </button>
+                <div className="flex flex-wrap items-end gap-3">
+                  <button type="button" className="btn btn-main text-lg" disabled={!openedAt.ok} onClick={() => open(openedAt.at)}>
+                    <DoorOpen size={20} aria-hidden="true" /> {openedAt.at === null ? "Opened just now" : "Opened then"}
+                  </button>
+                  <WhenField label="Opened earlier?" onChange={(at, ok) => setOpenedAt({ at, ok })} />
+                </div>
               </>
             ) : (
               <>
@@ -121,6 +136,18 @@ export function PourScreen({
               </>
             )}
           </section>
+          {s.despite.length > 0 && (
+            <section aria-labelledby="despite" className="card space-y-1 p-4">
+              <h2 id="despite" className="text-lg font-bold">
+                Done all the same
+              </h2>
+              <ul className="list-disc pl-5">
+                {s.despite.map((d) => (
+                  <li key={d}>{d}</li>
+                ))}
+              </ul>
+            </section>
+          )}
           <section aria-labelledby="outcome" className="card space-y-3 p-4">
             <h2 id="outcome" className="text-xl font-bold">
               How it came out
@@ -198,7 +225,15 @@ export function PourScreen({
                 {s.actual.parts.length > 0 && (
                   <>
                     <h3 className="text-lg font-bold">As it was weighed</h3>
-                    <PartList parts={s.actual.parts.map((p) => ({ name: p.name, massG: p.gotG, volumeMl: null }))} total={s.actual.totalG} />
+                    <PartList
+                      parts={s.actual.parts.map((p) => ({
+                        name: p.name,
+                        massG: p.gotG,
+                        volumeMl: null,
+                        ...(p.lateG > 0 ? { note: `${fmt(p.lateG, "mass")} of it while mixing` } : {}),
+                      }))}
+                      total={s.actual.totalG}
+                    />
                   </>
                 )}
                 <dl className="grid grid-cols-2 gap-3 sm:grid-cols-3">

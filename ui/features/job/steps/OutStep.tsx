@@ -2,29 +2,30 @@
 
 import { CheckCheck, Scale } from "lucide-react";
 import Link from "next/link";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Wait } from "@/core/cure";
 import { INSERT_PRACTICE } from "@/core/mould";
 import { jacketPartsOf, OUTCOME_WORD, type PourKind } from "@/core/plan";
 import { NO_CUT, type Cut } from "@/core/weigh";
 import { Pick } from "../../../kit/Pick";
-import { notice } from "../../../kit/notice";
-import { call } from "../../../data/call";
 import type { Pour } from "@/core/log";
-import { useActKey } from "../../../data/key";
+import { standOf } from "@/core/log/stand";
+import { WhenField } from "../../../form/WhenField";
 import { useUnits } from "../../../kit/units";
 import { CutFields } from "../../weigh/CutFields";
 import { VerdictMark } from "../../../kit/VerdictMark";
 import { useNow, When } from "../../../kit/When";
 import { useJob } from "../JobContext";
 import { JobField } from "../JobField";
+import { useActs } from "../useActs";
 
 export function OutStep() {
   const { plan, moulds, pours } = useJob();
   const { say } = useUnits();
   const [mouldId, setMouldId] = useState<string | null>(null);
   const [cut, setCut] = useState(NO_CUT);
+  const stand = standOf(plan, pours);
+  const isNext = (kind: PourKind, index: number) => stand.next?.kind === kind && stand.next.index === index;
   const refused = plan.chain.verdict === "no" || plan.chain.verdict === "untested";
   return (
     <>
@@ -63,6 +64,7 @@ export function OutStep() {
           kind="rubber"
           index={i}
           ready={p.batch !== null}
+          next={isNext("rubber", i)}
           mouldId={null}
         />
       ))}
@@ -75,6 +77,7 @@ export function OutStep() {
           kind="jacket"
           index={i}
           ready
+          next={isNext("jacket", i)}
           mouldId={null}
         />
       ))}
@@ -101,6 +104,7 @@ export function OutStep() {
                 kind={last ? "cast" : "layer"}
                 index={last ? 0 : i}
                 ready
+                next={isNext(last ? "cast" : "layer", last ? 0 : i)}
                 mouldId={mouldId}
                 cut={cut}
               />
@@ -136,6 +140,7 @@ function Clock({
   ready,
   mouldId,
   cut = NO_CUT,
+  next,
 }: {
   title: string;
   wait: Wait;
@@ -145,47 +150,15 @@ function Clock({
   ready: boolean;
   mouldId: string | null;
   cut?: Cut;
+  /** It is what comes next: its button is the main one. */
+  next: boolean;
 }) {
-  const { id, document } = useJob();
   const { fmt, say, wall } = useUnits();
-  const router = useRouter();
   const now = useNow();
-  const [busy, setBusy] = useState(false);
-  const act = useActKey();
-  const log = async () => {
-    setBusy(true);
-    const saved = await document.flush();
-    const answer = saved
-      ? await call("log", "enter", {
-          body: {
-            key: act.key(),
-            jobId: id,
-            jobRevision: document.getState().revision,
-            kind,
-            pourIndex: index,
-            mouldId,
-            cut,
-          },
-        })
-      : null;
-    setBusy(false);
-    if (!answer) return notice.bad("Not logged: the job itself could not be saved yet. See the note on top.");
-    if (!answer.ok) return notice.bad(answer.message);
-    act.answered();
-    notice.good(`${title} is in the log. Its clock is running.`);
-    router.refresh();
-  };
-  const weigh = async () => {
-    setBusy(true);
-    const saved = await document.flush();
-    const answer = saved
-      ? await call("weigh", "begin", { body: { jobId: id, jobRevision: document.getState().revision, kind, pourIndex: index, mouldId, cut } })
-      : null;
-    setBusy(false);
-    if (!answer) return notice.bad("Not begun: the job itself could not be saved yet. See the note on top.");
-    if (!answer.ok) return notice.bad(answer.message);
-    router.push(`/weigh/${answer.data.id}`);
-  };
+  const { busy, weigh, log, dialog } = useActs();
+  const [dating, setDating] = useState(false);
+  const [when, setWhen] = useState<{ at: number | null; ok: boolean }>({ at: null, ok: true });
+  const todo = { kind, index, title, mouldId, cut };
   return (
     <div className="flex flex-wrap items-center justify-between gap-3 rounded-xl bg-paper p-3">
       <div className="min-w-0 flex-1 basis-64">
@@ -208,16 +181,36 @@ function Clock({
       <div className="flex flex-col gap-2">
         <button
           type="button"
-          className="btn btn-main text-lg"
+          className={`btn text-lg ${next ? "btn-main" : ""}`}
           disabled={!ready || busy}
-          onClick={() => void weigh()}
+          onClick={() => weigh(todo)}
           aria-label={`Weigh in ${title.toLowerCase()}`}
         >
           <Scale size={20} aria-hidden="true" /> Weigh it in
         </button>
-        <button type="button" className="btn" disabled={!ready || busy} onClick={() => void log()} aria-label={`Poured ${title.toLowerCase()}: log it`}>
+        <button
+          type="button"
+          className="btn"
+          disabled={!ready || busy || !when.ok}
+          onClick={() => log(todo, when.at)}
+          aria-label={`Poured ${title.toLowerCase()}: log it`}
+        >
           <CheckCheck size={20} aria-hidden="true" /> Poured: log it
         </button>
+        {dating ? (
+          <WhenField label="When it was" onChange={(at, ok) => setWhen({ at, ok })} />
+        ) : (
+          <button
+            type="button"
+            className="btn btn-bare"
+            disabled={!ready}
+            onClick={() => setDating(true)}
+            aria-label={`Earlier: say when ${title.toLowerCase()} was poured`}
+          >
+            Earlier …
+          </button>
+        )}
+        {dialog}
       </div>
     </div>
   );

@@ -1,0 +1,65 @@
+"use client";
+
+import { DoorOpen, Scale } from "lucide-react";
+import Link from "next/link";
+import { useMemo } from "react";
+import { standOf } from "@/core/log/stand";
+import { useUnits } from "../../kit/units";
+import { fromNow, useNow } from "../../kit/When";
+import { useJob } from "./JobContext";
+import { useActs } from "./useActs";
+
+/** Where the mould stands, in one line, and the next act as its one main button. */
+export function StandLine() {
+  const { plan, pours } = useJob();
+  const { wall } = useUnits();
+  const now = useNow();
+  const { busy, weigh, dialog } = useActs();
+  const s = useMemo(() => standOf(plan, pours), [plan, pours]);
+  const done = s.parts.filter((p) => p.pour).length;
+  if (done === 0 && !s.inside) return null;
+  const waits = s.fromAt !== null && now !== null && s.fromAt > now;
+  const at = (t: number) => (now === null ? "…" : `${wall(t, now)}, ${fromNow(t, now)}`);
+  return (
+    <section aria-label="Where it stands" className="card flex flex-wrap items-center justify-between gap-x-4 gap-y-2 px-4 py-2.5">
+      <p className="min-w-0 flex-1 basis-72 text-lg">
+        {s.inside ? (
+          <>
+            <b>{s.inside.snapshot.what}</b> is in the mould, {waits && s.fromAt !== null ? `to open ${at(s.fromAt)}.` : "ready to open."}
+          </>
+        ) : s.next ? (
+          <>
+            {!s.made && (
+              <span className="text-soft">
+                {done} of {s.parts.length} done.{" "}
+              </span>
+            )}
+            Next: <b>{s.next.name}</b>
+            {waits && s.fromAt !== null ? `, from ${at(s.fromAt)}` : s.after ? ", now" : ""}
+            {s.toAt !== null && now !== null && `, no later than ${wall(s.toAt, now)}`}.
+          </>
+        ) : (
+          "Its mould is made."
+        )}
+      </p>
+      {s.inside ? (
+        <Link className={`btn text-lg ${waits ? "" : "btn-main"}`} href={`/log/${s.inside.id}`}>
+          <DoorOpen size={20} aria-hidden="true" /> Open it
+        </Link>
+      ) : (
+        s.next && (
+          <button
+            type="button"
+            className={`btn text-lg ${waits ? "" : "btn-main"}`}
+            disabled={busy}
+            onClick={() => s.next && weigh({ kind: s.next.kind, index: s.next.index, title: s.next.name })}
+            aria-label={`Weigh it in, next: ${s.next.name}`}
+          >
+            <Scale size={20} aria-hidden="true" /> Weigh it in
+          </button>
+        )
+      )}
+      {dialog}
+    </section>
+  );
+}
