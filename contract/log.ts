@@ -49,11 +49,24 @@ export const MouldPage = z.object({
 });
 export type MouldPage = z.infer<typeof MouldPage>;
 
+/** What the last casting of a mould taught, for the next: before anything is weighed or melted. */
+export interface Lesson {
+  pourId: string;
+  pouredAt: number;
+  /** Outcome and faults, in a line. */
+  line: string;
+  /** One change proposed, with what it is expected to do; null where nothing is wrong, or nothing is left to try. */
+  change: NextChange | null;
+  /** How sure it is that the change before helped; empty where there was none. */
+  sure: string;
+}
+
 /** What to change after a pour, for its page. */
 export interface PourAdvice {
   next: NextChange[];
-  /** What was changed for this pour, and whether it helped. */
+  /** What was changed for this pour, and whether it helped, and how sure that is. */
   helped: boolean | null;
+  sure: string;
   /** The section as it was that day; null where it was not kept. */
   scene: Scene | null;
 }

@@ -1,21 +1,26 @@
 import { test as base, expect, type Page } from "@playwright/test";
 import { Server } from "../scripts/server";
 
+const withServer = () =>
+  base.extend<object, { server: Server }>({
+    server: [
+      // The name of the first argument is fixed by the test runner.
+      async ({}, give) => {
+        const server = new Server();
+        server.loadDemo();
+        await server.start();
+        await give(server);
+        await server.remove();
+      },
+      { scope: "worker", timeout: 60_000 },
+    ],
+    baseURL: async ({ server }, give) => give(server.url),
+  });
+
 /** Tests on the demo workshop share one server per worker; those that kill or break one start their own. */
-export const test = base.extend<object, { server: Server }>({
-  server: [
-    // The name of the first argument is fixed by the test runner.
-    async ({}, give) => {
-      const server = new Server();
-      server.loadDemo();
-      await server.start();
-      await give(server);
-      await server.remove();
-    },
-    { scope: "worker", timeout: 60_000 },
-  ],
-  baseURL: async ({ server }, give) => give(server.url),
-});
+export const test = withServer();
+/** The same on servers of their own, for tests that write into the log what others count. */
+export const testApart = withServer();
 
 export { expect, Server };
 

@@ -4,8 +4,9 @@ import { layerDefault } from "../core/mould";
 import { pourClocks } from "./clocks";
 import { getJob, updateJob } from "./jobs";
 import { planJob } from "./plans";
-import { beginWeighing, openBatches } from "./weighIns";
-import { mouldLabel, mouldPage, nextChangeFor, pourAdvice, rack, updateMould } from "./rack";
+import { HOLD_KEYS } from "../core/habit";
+import { actOnBatch, beginWeighing, finishBatch, openBatches } from "./weighIns";
+import { mouldLabel, mouldPage, lessonFor, pourAdvice, rack, updateMould } from "./rack";
 import { OddRowError } from "../db/odd";
 import { calendarFile, coming, produce, saveCalendar, calendarView } from "./calendar";
 import { refused, Shops, START } from "./fixtures/shop";
@@ -124,21 +125,62 @@ describe("a part of a jacket", () => {
   });
 });
 
+describe("the lesson before the pour", () => {
+  it("comes with the batch, unticked; what is said of it goes into the log, and several things cannot be told apart", () => {
+    const { id } = comet();
+    const job = getJob(w, "demo-comet-drawer-pull");
+    const pour = logPour(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", mouldId: id, cut: { sprueMm: 7, ventMm: 1, vents: 2 } });
+    updatePour(w, pour.id, { outcome: "failed", faults: ["short-fill"] });
+    const lesson = lessonFor(w, id)!;
+    expect(lesson).toMatchObject({ pourId: pour.id, line: "Failed: not filled." });
+    const begun = beginWeighing(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", mouldId: id });
+    // Nothing is taken for said; the cuts of last time stand in.
+    expect(begun.weighIn.changed).toEqual([]);
+    expect(begun.weighIn.cut).toEqual({ sprueMm: 7, ventMm: 1, vents: 2 });
+    const pourIt = (changed: { key: string | null; text: string }[]) => {
+      const b = beginWeighing(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", mouldId: id });
+      for (const point of HOLD_KEYS) actOnBatch(w, b.id, { do: "hold", point, on: true });
+      actOnBatch(w, b.id, { do: "change", changed });
+      actOnBatch(w, b.id, { do: "weigh", cup: 0, part: 0, was: null, grams: 139, way: "typed" });
+      actOnBatch(w, b.id, { do: "stir", cup: 0 });
+      actOnBatch(w, b.id, { do: "empty", cup: 0 });
+      shops.now += 60_000;
+      return getPour(w, finishBatch(w, b.id, {}).pourId).pour;
+    };
+    const one = pourIt([{ key: lesson.change!.key, text: lesson.change!.change }]);
+    expect(one.changed).toEqual({ key: lesson.change!.key, text: lesson.change!.change });
+    updatePour(w, one.id, { outcome: "good" });
+    expect(pourAdvice(w, getPour(w, one.id).pour)).toMatchObject({ helped: true, sure: expect.stringMatching(/one good one is one good one/) as string });
+    const both = pourIt([
+      { key: lesson.change!.key, text: "A." },
+      { key: null, text: "B." },
+    ]);
+    expect(both.changed).toEqual({ key: "several", text: "A. B." });
+    updatePour(w, both.id, { outcome: "good" });
+    expect(pourAdvice(w, getPour(w, both.id).pour).helped).toBeNull();
+  });
+});
+
 describe("what to change next", () => {
   it("is offered to the next cast of the mould only where the last one had faults", () => {
     const { id } = comet();
-    expect(nextChangeFor(w, id)).toBeNull();
+    expect(lessonFor(w, id)?.change ?? null).toBeNull();
     const job = getJob(w, "demo-comet-drawer-pull");
     const pour = logPour(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", mouldId: id });
     updatePour(w, pour.id, { outcome: "failed", faults: ["short-fill"], marks: [{ fault: "short-fill", xMm: 0, zMm: 33 }] });
-    expect(nextChangeFor(w, id)).toMatchObject({ key: "short-fill/vent" });
+    expect(lessonFor(w, id)).toMatchObject({ line: "Failed: not filled.", change: { key: "short-fill/vent" } });
     shops.now += 1000;
     const again = logPour(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", mouldId: id });
-    updatePour(w, again.id, { outcome: "failed", faults: ["short-fill"], marks: [{ fault: "short-fill", xMm: 0, zMm: 33 }], changed: nextChangeFor(w, id) });
+    updatePour(w, again.id, {
+      outcome: "failed",
+      faults: ["short-fill"],
+      marks: [{ fault: "short-fill", xMm: 0, zMm: 33 }],
+      changed: { key: lessonFor(w, id)!.change!.key, text: "x" },
+    });
     // What was tried and did not help is not offered first again.
-    expect(nextChangeFor(w, id)!.key).not.toBe("short-fill/vent");
+    expect(lessonFor(w, id)!.change!.key).not.toBe("short-fill/vent");
     expect(pourAdvice(w, getPour(w, again.id).pour)).toMatchObject({ helped: false, scene: { regions: expect.any(Array) as object[] } });
-    expect(nextChangeFor(w, null)).toBeNull();
+    expect(lessonFor(w, null)).toBeNull();
   });
 });
 

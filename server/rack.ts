@@ -1,9 +1,11 @@
 import { api } from "../contract";
-import { RackFilter, type MouldPage, type PourAdvice, type RackLine } from "../contract/log";
+import { RackFilter, type Lesson, type MouldPage, type PourAdvice, type RackLine } from "../contract/log";
 import QRCode from "qrcode";
 import { buildScene } from "../core/draw";
-import { Changed, isCasting } from "../core/plan";
-import { adviseNext, costPerGood, didHelp, expectedCasts, lifeLeft } from "../core/rack";
+import { OPENING, type MouldDecision } from "../core/mould";
+import { Changed, FAULTS, isCasting, OUTCOME_WORD, type FaultKey } from "../core/plan";
+import type { Cut } from "../core/weigh";
+import { adviseNext, costPerGood, didHelp, howSure, expectedCasts, lifeLeft } from "../core/rack";
 import { type MouldLine } from "../core/log";
 import { castNumber, changeMould, listRack, mouldCasts, mouldCost, readMould } from "../db/moulds";
 import type { Pour } from "../core/log";
@@ -74,6 +76,8 @@ export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
   const [floor, top] = scene ? [scene.master.fromMm, scene.master.toMm] : [0, 1];
   const m = pour.mouldId ? readMould(w.db, pour.mouldId) : null;
   const casts = m ? castsOf(w, m.id).filter((c) => c.pouredAt < pour.pouredAt) : [];
+  const heat = judged?.chain.links.filter((l) => l.contact === "rubber-cast").flatMap((l) => l.findings.filter((f) => f.ruleId.startsWith("heat")));
+  const changed = pour.changed?.key ?? null;
   const next = adviseNext({
     faults: pour.faults,
     marks: pour.marks.map((k) => ({ fault: k.fault, height: top > floor ? Math.min(1, Math.max(0, (k.zMm - floor) / (top - floor))) : 0.5 })),
@@ -81,24 +85,65 @@ export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
     openedH: pour.openedAt === null ? null : (pour.openedAt - pour.pouredAt) / HOUR,
     castNumber: pour.kind === "cast" && pour.mouldId ? castNumber(w.db, pour.mouldId, pour.pouredAt) : null,
     expected: m && withLife(m).life,
+    openBack: job !== undefined && pour.kind === "cast" && isOpenBack(job.mould),
+    atHeatLimit: heat?.some((f) => f.verdict !== "sound") ?? false,
     doubts: judged ? judged.chain.links.filter((l) => l.contact.endsWith("-rubber") && l.verdict !== "sound").map((l) => l.between.join(" on ")) : [],
-    tried: [
-      ...casts.filter((c) => c.helped === false).map((c) => c.changed?.key ?? ""),
-      ...(didHelp(pour.changed?.key ?? null, pour) === false ? [pour.changed?.key ?? ""] : []),
-    ],
+    tried: [...casts.filter((c) => c.helped === false).map((c) => c.changed?.key ?? ""), ...(didHelp(changed, pour) === false ? [changed ?? ""] : [])],
   });
-  return { next, helped: didHelp(pour.changed?.key ?? null, pour), scene };
+  const all = m ? castsOf(w, m.id) : [];
+  return {
+    next,
+    helped: didHelp(changed, pour),
+    sure: sureOf(
+      changed,
+      all.filter((c) => c.pouredAt <= pour.pouredAt),
+    ),
+    scene,
+  };
 }
 
-/** The first thing to change for the next cast of a mould, from its last one, if that one had faults. */
-export function nextChangeFor(w: Workshop, mouldId: string | null): Changed | null {
+/** Filled through its open back: no sprue, no vents. */
+const isOpenBack = (d: MouldDecision): boolean => {
+  const kind = OPENING[d.opening];
+  return kind.made === "block" && !kind.base;
+};
+
+/** How sure it is that a change helped, from the castings of one mould in order, the last of them the one asked about. */
+function sureOf(key: string | null, casts: readonly { outcome: string | null; faults: readonly FaultKey[]; changed: Changed | null }[]): string {
+  const fault = key?.includes("/") ? key.split("/")[0] : undefined;
+  if (!fault) return "";
+  const judged = casts.filter((c) => c.outcome !== null);
+  const since = judged.findIndex((c) => c.changed?.key === key);
+  if (since < 0 || judged.slice(since).some((c) => c.faults.some((f) => f === fault))) return "";
+  return howSure(judged.length - since, judged.slice(0, since).filter((c) => c.faults.some((f) => f === fault)).length);
+}
+
+/** What the last casting of a mould taught; null where none has come out yet. */
+export function lessonFor(w: Workshop, mouldId: string | null): Lesson | null {
   if (!mouldId) return null;
   const last = mouldCasts(w.db, mouldId)
     .filter((c) => c.outcome !== null)
     .at(-1);
-  if (!last || last.outcome === "good") return null;
   // Advice leans on a pour that may not be readable; the batch at hand does not.
-  const pour = orOdd(() => getPour(w, last.id).pour);
-  const [first] = pour ? pourAdvice(w, pour).next : [];
-  return first ? { key: first.key, text: first.change.slice(0, 300) } : null;
+  const pour = last ? orOdd(() => getPour(w, last.id).pour) : null;
+  if (!pour?.outcome) return null;
+  const { next, sure } = pourAdvice(w, pour);
+  const faults = pour.faults.map((f) => FAULTS[f].toLowerCase()).join(", ");
+  return {
+    pourId: pour.id,
+    pouredAt: pour.pouredAt,
+    line: `${OUTCOME_WORD[pour.outcome]}${faults ? `: ${faults}` : ""}.`,
+    change: pour.outcome === "good" ? null : (next[0] ?? null),
+    sure,
+  };
+}
+
+/** Sprue and vents as they were cut for the last casting of a mould; null where nobody wrote them down. */
+export function lastCutOf(w: Workshop, mouldId: string | null): Cut | null {
+  if (!mouldId) return null;
+  for (const c of mouldCasts(w.db, mouldId).toReversed()) {
+    const actual = orOdd(() => getPour(w, c.id).pour)?.snapshot.actual;
+    if (actual && (actual.sprueMm !== null || actual.vents > 0)) return { sprueMm: actual.sprueMm, ventMm: actual.ventMm, vents: actual.vents };
+  }
+  return null;
 }

@@ -16,7 +16,7 @@ import { oddEntries, oddMet, orOdd, removeOdd, takeOut } from "./odd";
 import { catalogue, planJob, planOfPour } from "./plans";
 import { getPatch, runningPatches } from "./patches";
 import { getPour, logbook, logPour, poursOfJob, yields } from "./pours";
-import { mouldPage, nextChangeFor, pourAdvice, rack } from "./rack";
+import { mouldPage, lessonFor, pourAdvice, rack } from "./rack";
 import { actOnBatch, beginWeighing, finishBatch, getWeighing, openBatches } from "./weighIns";
 import { openAt, type Workshop } from "./workshop";
 
@@ -202,7 +202,7 @@ describe("one odd row", () => {
       // Pages of one thing are shown, or say in words which entry it is.
       const pages: (() => unknown)[] = [
         () => mouldPage(w, "demo-mould-10"),
-        () => nextChangeFor(w, "demo-mould-10"),
+        () => lessonFor(w, "demo-mould-10"),
         () => pourClocks(w, "demo-pour-03"),
         () => getPour(w, "demo-pour-12"),
         () => getPatch(w, "odd-patch"),

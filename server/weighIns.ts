@@ -29,6 +29,7 @@ import { endWeighClocks, readShopC, startClocks } from "./clocks";
 import { parseOrRefuse } from "./parse";
 import { planKept } from "./plans";
 import { doneAt, enterPour, freezePour, mouldFor } from "./pours";
+import { lastCutOf } from "./rack";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
@@ -55,7 +56,7 @@ function planned(
   p: Plan,
   kind: PourKind,
   pourIndex: number,
-): Omit<WeighIn, "format" | "cups" | "passed" | "gauges" | "handling" | "despite" | "cut" | "jobName" | "jobRevision" | "what" | "material"> {
+): Omit<WeighIn, "format" | "cups" | "passed" | "gauges" | "handling" | "despite" | "changed" | "cut" | "jobName" | "jobRevision" | "what" | "material"> {
   if (kind === "rubber") {
     const pour = p.pours[pourIndex];
     if (!pour?.batch) throw new Refusal(422, "not-ready", "The rubber is not worked out yet: finish the master, box and rubber steps first.");
@@ -156,7 +157,11 @@ export function beginWeighing(w: Workshop, body: unknown): WeighView {
   const weighIn = beginWeighIn(
     {
       ...batch,
-      cut: ask.cut,
+      // The cuts of last time stand in until somebody says otherwise.
+      cut:
+        ask.kind === "cast" && ask.cut.sprueMm === null && ask.cut.vents === 0
+          ? (lastCutOf(w, mouldFor(w, ask.jobId, ask.kind, ask.mouldId)) ?? ask.cut)
+          : ask.cut,
       jobName: stored.job.name,
       jobRevision: stored.revision,
       what: snapshot.what,
@@ -272,7 +277,7 @@ function finished(w: Workshop, s: StoredWeighIn, changed: z.output<typeof api.we
       pouredAt: at ?? (poured.length > 0 ? Math.max(...poured) : now),
       snapshot: { ...s.frozen.snapshot, despite: wi.despite, actual },
       dossier: s.frozen.dossier,
-      changed,
+      changed: changed ?? changedOf(wi),
     },
     (pour) => {
       endWeighIn(w.db, id, now, pour);
@@ -280,6 +285,24 @@ function finished(w: Workshop, s: StoredWeighIn, changed: z.output<typeof api.we
     },
   );
   return pourId;
+}
+
+/** Said of several changes at once: which of them did it cannot be told. */
+const SEVERAL = "several";
+
+/** What was changed for a batch, as the log keeps it: one thing with its key, or several in words. */
+function changedOf({ changed }: WeighIn): { key: string | null; text: string } | null {
+  const [first, ...rest] = changed;
+  if (!first) return null;
+  return rest.length === 0
+    ? first
+    : {
+        key: SEVERAL,
+        text: changed
+          .map((c) => c.text)
+          .join(" ")
+          .slice(0, 300),
+      };
 }
 
 /** Takes a batch off the bench without a pour. */

@@ -9,6 +9,8 @@ export interface NextChange {
   key: string;
   change: string;
   why: string;
+  /** A number of that day speaks for it, not only habit: it comes before what is merely usual. */
+  measured?: boolean;
 }
 
 export interface AdviceQuestion {
@@ -21,6 +23,10 @@ export interface AdviceQuestion {
   /** Which cast of its mould this was, from 1; null for rubber. */
   castNumber: number | null;
   expected: Range | null;
+  /** Its back was open: there was no sprue to measure. */
+  openBack: boolean;
+  /** The rubber's limit stands against pouring hotter. */
+  atHeatLimit: boolean;
   /** Pairs of the chain of that day that were not sound, in words. */
   doubts: readonly string[];
   /** Changes tried already for the same faults that did not help, by key. */
@@ -58,19 +64,24 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
   "short-fill": (q) => {
     const { frozen: s } = q;
     const out: NextChange[] = [];
-    const add = (means: string, change: string, why: string) => out.push({ key: `short-fill/${means}`, change, why });
+    const add = (means: string, change: string, why: string, measured = false) => out.push({ key: `short-fill/${means}`, change, why, measured });
     const metal = s.castFamily === "metal";
     const head = s.headMm !== null && s.headMm > 0 ? s.headMm : 30;
     const rho = s.fillGMl ?? 7;
     const cut = s.actual;
     const at = q.marks.filter((m) => m.fault === "short-fill").map((m) => m.height);
+    // A vent is never advised narrower than one that is there.
+    const dry = widestDryVent(head, rho);
+    const had = cut?.ventMm ?? 0;
+    const ventMm = Math.max(had, Math.min(1.5, dry));
+    const wider = had === 0 || ventMm > had + 0.05;
     const high = at.length > 0 && at.every((h) => h >= HIGH);
     if (high)
       add(
         "vent",
-        metal ? `Cut a vent at the mark, ${mm(Math.min(1.5, widestDryVent(head, rho)))} wide.` : "Cut a vent at the mark, as wide as a matchstick is thick.",
+        metal ? `Cut a vent at the mark, ${mm(ventMm)} wide.` : "Cut a vent at the mark, as wide as a matchstick is thick.",
         metal
-          ? `The gap sits at the top, where air stays. A vent up to ${mm(widestDryVent(head, rho))} lets air out and stays dry under ${mm(head)} of head, since the alloy does not wet it.`
+          ? `The gap sits at the top, where air stays. A vent up to ${mm(Math.max(dry, had))} lets air out and stays dry under ${mm(head)} of head, since the alloy does not wet it.`
           : "The gap sits at the top of the cavity, where air stays behind.",
       );
     if (metal && cut?.sprueMm) {
@@ -82,18 +93,27 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
           "choke",
           `Open the choke from ${mm(cut.sprueMm)} to ${mm(wanted)}.`,
           `Through ${mm(cut.sprueMm)} it takes about ${quote(seconds / 3600, "duration")} to fill, and thin sections freeze in about ${quote(thin / 3600, "duration")}.`,
+          true,
         );
       else
         add(
           "temperature",
-          "Warm the mould before the first pour until it is hand-hot, and pour at the top of the range your rubber bears.",
+          q.atHeatLimit
+            ? "Warm the mould before the first pour until it is hand-hot. Pour no hotter: its rubber is at its limit already."
+            : "Warm the mould before the first pour until it is hand-hot, and pour at the top of the range your rubber bears.",
           `The choke of ${mm(cut.sprueMm)} fills it in about ${quote(seconds / 3600, "duration")}, soon enough: it froze at the front, not in the sprue.`,
         );
-    } else if (cut?.sprueMm)
+    } else if (q.openBack)
+      add(
+        "fill",
+        "Mix a tenth more, and fill it until it stands at the rim; tap it down and top it up.",
+        "Filled through its open back it lacks only what was not poured.",
+      );
+    else if (cut?.sprueMm)
       add(
         "choke",
         `Open the choke from ${mm(cut.sprueMm)} to ${mm(cut.sprueMm * 1.25)}.`,
-        "A thick mix runs slowly through a narrow place: a quarter more width passes about two and a half times as much.",
+        "What flows slowly runs badly through a narrow place: a quarter more width passes about two and a half times as much.",
       );
     else
       add(
@@ -101,13 +121,15 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
         "Measure the choke of the sprue, write it down with the next pour, and open it by a fifth.",
         "Its width was not written down, so the time it takes to fill cannot be worked out.",
       );
-    if (!high)
+    if (!high && !q.openBack)
       add(
         "vent",
         metal
-          ? `Add a vent at each high point, at most ${mm(widestDryVent(head, rho))} wide.`
+          ? wider
+            ? `Add a vent at each high point, ${mm(ventMm)} wide, at most ${mm(Math.max(dry, had))}.`
+            : `Add one more vent of ${mm(had)} at each high point that has none.`
           : "Add a vent at each high point and bring it up beside the sprue.",
-        metal ? `That is the widest that stays dry under ${mm(head)} of head.` : "Air that cannot leave keeps the mix out.",
+        metal ? `A vent of ${mm(dry)} is the widest that stays dry under ${mm(head)} of head.` : "Air that cannot leave keeps the mix out.",
       );
     if (metal) {
       const finest = 1;
@@ -123,7 +145,11 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
           "The first pours of a day meet a cold mould and freeze early.",
         );
     } else
-      add("flow", "Pour in one place, slowly, with the mould tilted towards the sprue; tap from below.", "Two fronts that meet trap what is between them.");
+      add(
+        "flow",
+        `Pour in one place, slowly, with the mould tilted towards ${q.openBack ? "it" : "the sprue"}; tap from below.`,
+        "Two fronts that meet trap what is between them.",
+      );
     return out;
   },
   bubbles: (q) => {
@@ -164,6 +190,7 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
         key: "bubbles/water",
         change: "Weigh the water closer.",
         why: `There was ${Math.round(-dry)} % less water than planned: a stiff mix holds its air.`,
+        measured: true,
       });
     return list;
   },
@@ -190,6 +217,7 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
         key: "sticky/ratio",
         change: "Weigh both parts to within one percent, on a fine enough scale.",
         why: `The second part was ${Math.abs(off).toFixed(1)} % ${off < 0 ? "short" : "over"} for what was in the cup.`,
+        measured: true,
       });
     for (const d of q.doubts.slice(0, 2))
       list.push({
@@ -219,6 +247,7 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
         key: "tear/stretch",
         change: "Cut a relief where it stretches most, or pour the next mould in a softer, longer rubber.",
         why: `The opening stretches ${Math.round(s.stretch * 100)} %, and this rubber should be asked for ${Math.round(s.stretchLimit * 100)} % at most, cast after cast.`,
+        measured: true,
       });
     if (q.castNumber !== null && q.expected && q.castNumber > q.expected.low)
       list.push({
@@ -237,6 +266,7 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
             key: "bulge/boards",
             change: "Stand boards behind the long walls with a strap at a third of the height.",
             why: `The walls give ${mm(s.bulgeMm)} under this fill, and ${mm(s.bulgeLimitMm)} is what you allow.`,
+            measured: true,
           },
           {
             key: "bulge/wall",
@@ -255,21 +285,21 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
   crack: (q) => {
     const s = q.frozen;
     const list: NextChange[] = [];
-    if (q.openedH !== null && q.openedH < s.demouldH.typical)
-      list.push({
-        key: "crack/wait",
-        change: `Leave it ${quote(Math.max(s.demouldH.typical, q.openedH * 1.5), "duration")} before you open it.`,
-        why: `It was opened after ${quote(q.openedH, "duration")}; ${quote(s.demouldH.low, "duration")} to ${quote(s.demouldH.high, "duration")} was reckoned.`,
-      });
     if (s.stretch !== null && s.stretch > 0.1)
       list.push({
         key: "crack/relief",
         change: "Cut a relief so that the mould opens without bending the casting.",
         why: `The rubber has to stretch ${Math.round(s.stretch * 100)} %, and pulls on the casting as it does.`,
+        measured: true,
       });
     const wet = waterOff(s);
     if (wet !== null && wet > 2)
-      list.push({ key: "crack/water", change: "Weigh the water closer.", why: `There was ${Math.round(wet)} % more water than planned: it comes out weaker.` });
+      list.push({
+        key: "crack/water",
+        change: "Weigh the water closer.",
+        why: `There was ${Math.round(wet)} % more water than planned: it comes out weaker.`,
+        measured: true,
+      });
     list.push({ key: "crack/support", change: "Lift it by its thickest part, on a board as long as it is.", why: "Fresh castings bear little bending." });
     return list;
   },
@@ -278,13 +308,14 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
     const list: NextChange[] = [];
     const wet = waterOff(s);
     if (wet !== null && wet > 2)
-      list.push({ key: "soft/water", change: "Weigh the water closer.", why: `There was ${Math.round(wet)} % more water than planned.` });
+      list.push({ key: "soft/water", change: "Weigh the water closer.", why: `There was ${Math.round(wet)} % more water than planned.`, measured: true });
     const off = s.castFamily === "resin" ? ratioOff(s) : null;
     if (off !== null && Math.abs(off) > 2)
       list.push({
         key: "soft/ratio",
         change: "Weigh both parts to within one percent.",
         why: `The second part was ${Math.abs(off).toFixed(1)} % ${off < 0 ? "short" : "over"}.`,
+        measured: true,
       });
     const cold = s.actual?.shopC ?? s.shopC;
     if (cold < 16)
@@ -309,6 +340,76 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
     { key: "detail/release", change: "Half as much release, brushed out thin.", why: "A film of release fills fine lines first." },
     { key: "detail/first-layer", change: "Brush a thin first layer into the detail.", why: "It wets what a stream runs over." },
   ],
+  gulp: (q) => [
+    {
+      key: "gulp/vent",
+      change: q.openBack
+        ? "Pour slower, in one place, and tilt the mould towards it."
+        : "Give the air a way of its own: a vent at the high point furthest from the sprue.",
+      why: "It gulps where air has to leave by the way the mix comes in.",
+    },
+    {
+      key: "gulp/stream",
+      change: "Pour in a thin, steady stream down one side, and do not let the cup run dry.",
+      why: "A stream that breaks takes air in with it.",
+    },
+  ],
+  overfilled: () => [
+    {
+      key: "overfilled/level",
+      change: "Mark the line inside the rim, level the mould, and stop under it; strike it off before it sets.",
+      why: "What stands over the rim hangs on to it when it is opened.",
+    },
+  ],
+  seam: () => [
+    {
+      key: "seam/keys",
+      change: "Band the halves before you fill them, and check with a finger that the keys have caught.",
+      why: "A step is two halves that did not sit where their keys want them.",
+    },
+    { key: "seam/clean", change: "Pick every crumb out of the seam and its keys first.", why: "A crumb of a millimetre is a step of a millimetre." },
+  ],
+  stuck: (q) => [
+    {
+      key: "stuck/release",
+      change:
+        q.frozen.kind === "rubber"
+          ? "Seal and release the master twice, into every corner, and let it dry."
+          : "Release it thinly before every casting, and loosen each edge before you pull.",
+      why: "Where nothing lies between, some rubbers and fills grow on to what they touch.",
+    },
+    {
+      key: "stuck/relief",
+      change: "Cut a relief where it holds, no longer than it needs.",
+      why: q.frozen.stretch !== null ? `The opening has to stretch ${Math.round(q.frozen.stretch * 100)} %.` : "What is undercut has to be given room.",
+    },
+  ],
+  "one-side": (q) => {
+    const off = ratioOff(q.frozen);
+    return [
+      ...(off !== null && Math.abs(off) > 2
+        ? [
+            {
+              key: "one-side/ratio",
+              change: "Weigh both parts to within one percent.",
+              why: `The second part was ${Math.abs(off).toFixed(1)} % ${off < 0 ? "short" : "over"}.`,
+              measured: true,
+            },
+          ]
+        : []),
+      ...q.doubts.slice(0, 1).map((d) => ({
+        key: "one-side/chain",
+        change: `Make a patch test: ${d}.`,
+        why: "Soft where it touches one thing only points at that thing.",
+        measured: true,
+      })),
+      {
+        key: "one-side/stir",
+        change: "Change into a second container and stir again.",
+        why: "What clung to the first cup was not mixed, and pours out last: on one side.",
+      },
+    ];
+  },
   colour: () => [
     {
       key: "colour/clean",
@@ -319,12 +420,36 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
   ],
 };
 
+/** Opened before this share of the least it was to wait, the clock is what is to blame, whatever else is ticked. */
+const FAR_TOO_SOON = 0.5;
+
+const TIME_TOUCHES: readonly FaultKey[] = ["crack", "soft", "sticky", "one-side", "stuck", "tear", "bulge", "detail", "bubbles"];
+
+/** What the clock says: it was opened too soon. */
+function tooSoon(q: AdviceQuestion): { first: NextChange[]; usual: NextChange[] } {
+  const s = q.frozen;
+  if (q.openedH === null || q.openedH >= s.demouldH.typical) return { first: [], usual: [] };
+  // Only what time can touch: no waiting fills a gap.
+  const fault = TIME_TOUCHES.find((f) => q.faults.includes(f));
+  const far = q.openedH < FAR_TOO_SOON * s.demouldH.low;
+  if (!fault || (!far && fault !== "crack" && fault !== "soft")) return { first: [], usual: [] };
+  const wait: NextChange = {
+    key: `${fault}/wait`,
+    change: `Leave it ${quote(Math.max(s.demouldH.typical, q.openedH * 1.5), "duration")} before you open it.`,
+    why: `It was opened after ${quote(q.openedH, "duration")}; ${quote(s.demouldH.low, "duration")} to ${quote(s.demouldH.high, "duration")} was reckoned.`,
+    measured: true,
+  };
+  return far ? { first: [wait], usual: [] } : { first: [], usual: [wait] };
+}
+
 /**
- * What to change next time, from the faults and the numbers frozen with the pour, likeliest first; what was tried and did not
- * help comes last. One change at a time: two at once teach nothing.
+ * What to change next time, from the faults and the numbers frozen with the pour: first what the clock says, then what a number of
+ * that day speaks for, then what is usual; what was tried and did not help comes last. Evidence outranks the order of ticking.
  */
 export function adviseNext(q: AdviceQuestion): NextChange[] {
-  const all = q.faults.flatMap((f) => RULES[f](q));
+  const { first, usual } = tooSoon(q);
+  const rules = [...usual, ...q.faults.flatMap((f) => RULES[f](q))];
+  const all = [...first, ...rules.filter((a) => a.measured), ...rules.filter((a) => !a.measured)];
   const seen = new Set<string>();
   const once = all.filter((a) => !seen.has(a.key) && seen.add(a.key));
   return [...once.filter((a) => !q.tried.includes(a.key)), ...once.filter((a) => q.tried.includes(a.key))];
@@ -332,7 +457,25 @@ export function adviseNext(q: AdviceQuestion): NextChange[] {
 
 /** Whether a change helped: the fault it was for is gone, or not. Null where the pour has no outcome yet, or the change names no fault. */
 export function didHelp(changeKey: string | null, next: { outcome: string | null; faults: readonly FaultKey[] }): boolean | null {
-  const fault = changeKey?.split("/")[0];
-  if (!fault || next.outcome === null) return null;
+  const [fault, means] = changeKey?.split("/") ?? [];
+  if (!fault || !means || next.outcome === null) return null;
   return !next.faults.some((f) => f === fault);
+}
+
+/**
+ * How sure that is, in words. One good one after one failure is one good one.
+ * @param without castings in a row since the change without its fault; @param withFault castings before it that had it
+ */
+export function howSure(without: number, withFault: number): string {
+  // As if drawn from one bag: how often all the good ones would come after all the bad ones by chance.
+  const n = without + withFault;
+  let chance = 1;
+  for (let i = 0; i < without; i++) chance *= (without - i) / (n - i);
+  if (without === 0) return "";
+  const ratio = `${withFault} with the fault before it, ${without} without since`;
+  return chance > 0.2
+    ? `${ratio}: ${without === 1 ? "one good one is one good one" : "too few to tell it from luck"}.`
+    : chance > 0.05
+      ? `${ratio}: it looks like it, and one in ${Math.round(1 / chance)} would be luck.`
+      : `${ratio}: that is hardly luck.`;
 }

@@ -2,9 +2,22 @@ import fc from "fast-check";
 import { dossierOf, newJob, type Job } from "../record";
 import { catalogueOf } from "../material";
 import { plan } from "../plan/plan";
-import { freeze, type FaultKey, type Snapshot } from "../plan";
+import { faultsOf, freeze, type FaultKey, type Snapshot } from "../plan";
 import { say } from "../quantity";
-import { adviseNext, chokeFor, costPerGood, didHelp, expectedCasts, fillS, headToEnter, lifeLeft, ratioOff, widestDryVent, type AdviceQuestion } from ".";
+import {
+  adviseNext,
+  chokeFor,
+  costPerGood,
+  didHelp,
+  expectedCasts,
+  fillS,
+  headToEnter,
+  howSure,
+  lifeLeft,
+  ratioOff,
+  widestDryVent,
+  type AdviceQuestion,
+} from ".";
 
 const base = newJob("Puck");
 const job = (patch: Partial<Job>): Job => ({
@@ -42,6 +55,8 @@ const ask = (faults: FaultKey[], s: Snapshot, patch: Partial<AdviceQuestion> = {
     openedH: 20,
     castNumber: 3,
     expected: { low: 20, typical: 50, high: 100 },
+    openBack: false,
+    atHeatLimit: false,
     doubts: [],
     tried: [],
     ...patch,
@@ -148,5 +163,66 @@ describe("the life of a mould", () => {
     expect(expectedCasts(null, "wax")).toBeNull();
     expect(lifeLeft({ low: 10, typical: 20, high: 40 }, 15)).toEqual({ low: 0, typical: 5, high: 25 });
     expect([costPerGood(60, 4), costPerGood(60, 0), costPerGood(null, 3)]).toEqual([15, null, null]);
+  });
+});
+
+describe("what evidence is worth", () => {
+  const pewter: Partial<Job> = { castId: "cast-pewter", rubberId: "rubber-tin-heat-30", mould: { ...base.mould, opening: "twoPart" } };
+
+  it("opened after 4 s of 46 min comes before bubbles, however they were ticked", () => {
+    const s = { ...frozen("cast"), demouldH: { low: 0.5, typical: 46 / 60, high: 1.2 } };
+    const first = ask(["bubbles", "crack"], s, { openedH: 4 / 3600 })[0]!;
+    expect(first).toMatchObject({ key: "crack/wait", change: expect.stringMatching(/Leave it 46 min/) as string });
+    // Even where only bubbles were ticked, nothing else is worth trying before it had its time.
+    expect(ask(["bubbles"], s, { openedH: 4 / 3600 })[0]!.key).toBe("bubbles/wait");
+    expect(ask(["bubbles"], s, { openedH: 2 })[0]!.key).not.toBe("bubbles/wait");
+  });
+
+  it("a number of that day comes before what is usual, in whatever order faults were ticked", () => {
+    const wet = actual(frozen("cast"), [1.1, 1]);
+    for (const faults of [
+      ["detail", "soft"],
+      ["soft", "detail"],
+    ] as FaultKey[][])
+      expect(ask(faults, wet)[0]!.key).toBe("soft/water");
+  });
+
+  it("never sends past the rubber's limit, to a narrower vent, to the choke of an open dish, or calls a thin mix thick", () => {
+    const s = actual(frozen("cast", pewter), [1], { sprueMm: 30 });
+    const texts = (q: Partial<AdviceQuestion>, snap = s) =>
+      ask(["short-fill"], snap, q)
+        .map((a) => a.change)
+        .join(" ");
+    expect(texts({})).toMatch(/top of the range/);
+    expect(texts({ atHeatLimit: true })).toMatch(/Pour no hotter/);
+    expect(texts({ atHeatLimit: true })).not.toMatch(/top of the range/);
+    const vented = actual(frozen("cast", pewter), [1], { sprueMm: 30, ventMm: 2, vents: 2 });
+    const widths = [...texts({}, vented).matchAll(/vent[^.]*?([\d.]+) mm/g)].map((m) => Number(m[1]));
+    expect(widths.length).toBeGreaterThan(0);
+    for (const w of widths) expect(w).toBeGreaterThanOrEqual(2);
+    expect(texts({ openBack: true }, frozen("cast"))).not.toMatch(/choke|sprue/i);
+    expect(
+      ask(["short-fill"], actual(frozen("cast"), [1, 1], { sprueMm: 6 }))
+        .map((a) => a.why)
+        .join(" "),
+    ).not.toMatch(/thick mix/);
+  });
+
+  it("says how sure it is: one good one is one good one, five after three is hardly luck", () => {
+    expect(howSure(1, 1)).toMatch(/one good one is one good one/);
+    expect(howSure(2, 1)).toMatch(/too few to tell/);
+    // Three bad before three good by chance: 1 in 20.
+    expect(howSure(3, 3)).toMatch(/hardly luck|one in 20/);
+    expect(howSure(5, 3)).toMatch(/hardly luck/);
+    expect(howSure(0, 3)).toBe("");
+    expect(didHelp("several", { outcome: "good", faults: [] })).toBeNull();
+  });
+
+  it("rubber's faults belong to rubber, a casting's to castings", () => {
+    expect(faultsOf("cast")).not.toContain("sticky");
+    expect(faultsOf("rubber")).toContain("sticky");
+    expect(faultsOf("rubber")).not.toContain("colour");
+    for (const kind of ["rubber", "jacket", "layer", "cast"] as const)
+      for (const f of faultsOf(kind)) expect(ask([f], frozen("cast")).length).toBeGreaterThan(0);
   });
 });

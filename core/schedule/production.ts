@@ -21,15 +21,17 @@ export interface ProductionQuestion {
   dayWorth: number | null;
 }
 
-/** How a mould that nobody knows is taken to yield: as if two castings had been made and one come out. */
-const PRIOR = { good: 1, all: 2 };
+/** How a mould that nobody knows is taken to yield: as if five castings had been made and four come out, as in most workshops. */
+const PRIOR = { good: 4, all: 5 };
+/** Fewer castings in the log than this say little. */
+const FEW = 5;
 
 /** Expected share of good castings, and how many are likely at least: the mean of a Beta posterior. */
 export const expectedYield = (good: number, all: number): number => (good + PRIOR.good) / (all + PRIOR.all);
 
 /**
  * Chance that at least `good` of `n` castings come out, the yield itself being known only from the log: Beta-binomial
- * [Skellam 1948] with a uniform prior.
+ * [Skellam 1948] on top of what is taken of a mould nobody knows.
  */
 export function chanceOf(good: number, n: number, loggedGood: number, logged: number): number {
   const a = loggedGood + PRIOR.good;
@@ -92,6 +94,8 @@ export const Production = z.object({
   /** When the safe number is reached with the moulds there are and with one more, min; null where not by the deadline. */
   doneMin: z.number().nullable(),
   doneWithMoreMin: z.number().nullable(),
+  /** The same if the yield is at the good or the bad end of what so few castings allow (80 %). */
+  castsSpan: z.object({ low: z.number(), high: z.number() }),
   message: z.string(),
   another: z.string(),
 });
@@ -101,12 +105,41 @@ const MOST_MOULDS = 40;
 const MOST_CASTS = 2000;
 const SAFE = 0.9;
 
+/** Yield below which it lies with a probability, from the log on top of what is taken of a mould nobody knows: the Beta quantile, by bisection over its sum. */
+function yieldAt(p: number, q: Pick<ProductionQuestion, "loggedGood" | "logged">): number {
+  const a = q.loggedGood + PRIOR.good;
+  const b = q.logged - q.loggedGood + PRIOR.all - PRIOR.good;
+  // For whole a and b, P(yield ≤ x) is the chance of at least a successes in a + b − 1 trials.
+  const below = (x: number): number => {
+    const n = a + b - 1;
+    let term = (1 - x) ** n;
+    let sum = 0;
+    for (let k = 0; k <= n; k++) {
+      if (k >= a) sum += term;
+      term *= ((n - k) / (k + 1)) * (x / (1 - x));
+    }
+    return sum;
+  };
+  let [low, high] = [1e-6, 1 - 1e-6];
+  for (let i = 0; i < 60; i++) {
+    const mid = (low + high) / 2;
+    if (below(mid) < p) low = mid;
+    else high = mid;
+  }
+  return (low + high) / 2;
+}
+
 /** "So many good ones by then": castings to pour, turns a day, moulds needed, and whether another mould pays for itself. */
 export function production(q: ProductionQuestion): Production {
   const share = expectedYield(q.loggedGood, q.logged);
   const expectedCasts = Math.ceil(q.good / share - 1e-9);
   let safeCasts = q.good;
   while (safeCasts < MOST_CASTS && chanceOf(q.good, safeCasts, q.loggedGood, q.logged) < SAFE) safeCasts++;
+  const castsSpan = { low: Math.ceil(q.good / yieldAt(0.9, q)), high: Math.min(MOST_CASTS, Math.ceil(q.good / yieldAt(0.1, q))) };
+  const few =
+    q.logged < FEW
+      ? ` That rests on ${q.logged === 0 ? "no casting" : q.logged === 1 ? "one casting" : `${q.logged} castings`} of this mould: it may be ${castsSpan.low} as well as ${castsSpan.high}. Pour ${FEW} and look again.`
+      : "";
   const run = (m: number) => openings(m, q.castMin, q.openMin, q.demouldMin, q.waking);
   const now = run(q.moulds);
   const more = run(q.moulds + 1);
@@ -122,13 +155,14 @@ export function production(q: ProductionQuestion): Production {
     safeCasts,
     possible: now.length,
     turnsADay: now.length / days,
+    castsSpan,
     mouldsNeeded,
     doneMin,
     doneWithMoreMin,
     message:
       doneMin !== null
-        ? `Pour ${safeCasts}: nine times in ten that gives ${q.good} good ones. ${q.moulds === 1 ? "One mould" : `${q.moulds} moulds`} can open ${now.length} by then.`
-        : `${q.moulds === 1 ? "One mould opens" : `${q.moulds} moulds open`} only ${now.length} by then, and ${safeCasts} are needed to be nine-tenths sure of ${q.good} good ones.`,
+        ? `Pour ${safeCasts}: nine times in ten that gives ${q.good} good ones. ${q.moulds === 1 ? "One mould" : `${q.moulds} moulds`} can open ${now.length} by then.${few}`
+        : `${q.moulds === 1 ? "One mould opens" : `${q.moulds} moulds open`} only ${now.length} by then, and ${safeCasts} are needed to be nine-tenths sure of ${q.good} good ones.${few}`,
     another:
       doneMin === null
         ? mouldsNeeded === null

@@ -207,11 +207,12 @@ describe("production", () => {
   it("sums to one, agrees with the plain binomial when the yield is well known, and with hand figures", () => {
     const all = Array.from({ length: 9 }, (_, k) => chanceOf(k, 8, 6, 8) - chanceOf(k + 1, 8, 6, 8)).reduce((a, b) => a + b, 0);
     expect(all).toBeCloseTo(1, 9);
-    // Uniform prior, nothing logged: all counts are equally likely.
-    expect(chanceOf(5, 9, 0, 0)).toBeCloseTo(0.5, 9);
+    // Nothing logged is taken as four of five: of one casting, 4 in 5 come out; of two, both in 4/5 · 5/6.
+    expect(chanceOf(1, 1, 0, 0)).toBeCloseTo(0.8, 9);
+    expect(chanceOf(2, 2, 0, 0)).toBeCloseTo((4 / 5) * (5 / 6), 9);
     // 10 of 12 at 90 %: 0.8891 by tables of the binomial.
     expect(chanceOf(10, 12, 900_000, 1_000_000)).toBeCloseTo(0.8891, 3);
-    expect(expectedYield(0, 0)).toBe(0.5);
+    expect(expectedYield(0, 0)).toBe(0.8);
   });
 
   it("one mould of 60 min of setting and 20 of hands turns seven times in a ten-hour day, and more moulds never fewer", () => {
@@ -276,5 +277,24 @@ describe("production", () => {
       dayWorth: null,
     });
     expect(idle.another).toMatch(/would not be sooner/);
+    // One flawed test of one does not call for hundreds, and says what it rests on.
+    const one = production({
+      good: 20,
+      castMin: 15,
+      openMin: 10,
+      demouldMin: 60,
+      moulds: 2,
+      waking,
+      loggedGood: 0,
+      logged: 1,
+      mouldCost: null,
+      dayWorth: null,
+    });
+    expect(one.safeCasts).toBeLessThan(70);
+    expect(one.message).toMatch(/rests on one casting.*Pour 5 and look again/);
+    expect(one.castsSpan.low).toBeLessThan(one.castsSpan.high);
+    expect(p.message).not.toMatch(/rests on/);
+    // The 10 % and 90 % points of Beta(4, 2), by tables: 0.4161 and 0.8878.
+    expect(one.castsSpan).toEqual({ low: Math.ceil(20 / 0.8878), high: Math.ceil(20 / 0.4161) });
   });
 });

@@ -3,6 +3,7 @@ export * from "./rebalance";
 export * from "./cups";
 export * from "./gauge";
 export * from "./supply";
+export * from "./tone";
 export * from "./weighIn";
 export * from "./noCut";
 export * from "./fields";

@@ -24,6 +24,7 @@ import {
   rubberParts,
   splitCups,
   supplyOf,
+  toneOf,
   weighedByPart,
   weighStep,
   type CupProfile,
@@ -517,5 +518,24 @@ describe("a weigh-in", () => {
     expect(why(w, { do: "stir", cup: 4 })).toBe("order");
     expect(why(w, { do: "tare", cup: 0, part: 9, grossG: 1 })).toBe("order");
     expect(go(w, { do: "tare", cup: 0, part: 1, grossG: 84 }, { do: "gauge", pouredG: 10, heightMm: 4 })).toMatchObject({ gauges: [{ pouredG: 10 }] });
+  });
+});
+
+describe("the target, heard", () => {
+  it("climbs all the way to the mark, steps at nine tenths and at the mark, and falls when it is too much", () => {
+    const hear = (g: number, was: number) => toneOf(g, was, 200, 198, 202);
+    expect(hear(1, 0)).toBeNull();
+    let last = 0;
+    for (let g = 5; g <= 200; g += 1) {
+      const t = hear(g, g - 1)!;
+      expect(t.hz).toBeGreaterThan(last);
+      last = t.hz;
+    }
+    expect(last / hear(5, 4)!.hz).toBeGreaterThan(3.5);
+    expect(hear(181, 178)).toMatchObject({ pulses: 2, step: "ninety" });
+    expect(hear(185, 181)).toMatchObject({ pulses: 2, step: null });
+    expect(hear(199, 190)).toMatchObject({ pulses: 3, step: "mark" });
+    expect(hear(206, 200)).toMatchObject({ step: "over" });
+    expect(hear(206, 200)!.hz).toBeLessThan(hear(5, 4)!.hz);
   });
 });

@@ -96,6 +96,11 @@ export const WeighIn = z.object({
   despite: z.array(z.string().max(1000)).max(12).default([]),
   gauges: z.array(z.object({ at: stored.moment, pouredG: stored.g, heightMm: stored.mm })),
   cut: Cut,
+  /** What is changed for this one against the last, as it was said before the pour; nothing until somebody says. */
+  changed: z
+    .array(z.object({ key: z.string().max(60).nullable(), text: z.string().trim().min(1).max(300) }))
+    .max(6)
+    .default([]),
 });
 export type WeighIn = z.infer<typeof WeighIn>;
 
@@ -134,6 +139,10 @@ export const WeighAct = z.discriminatedUnion("do", [
     do: z.literal("cut"),
     cut: Cut,
   }),
+  z.object({
+    do: z.literal("change"),
+    changed: z.array(z.object({ key: z.string().max(60).nullable(), text: z.string().trim().min(1, "say what is changed").max(300) })).max(6),
+  }),
   z.object({ do: z.literal("tare"), cup, part, grossG: z.number().min(-1_000_000).max(1_000_000) }),
   z.object({ do: z.literal("weigh"), cup, part, was: grams.nullable(), grams: grams.nullable(), way: z.enum(WAYS) }),
   z.object({ do: z.literal("accept"), cup, factor: z.number().min(0.01).max(50) }),
@@ -155,11 +164,11 @@ const emptyCup = (parts: number): WeighCup => ({
 
 /** A fresh weigh-in, split into cups. `plan.parts` are for the batch without a witness. */
 export function beginWeighIn(
-  plan: Omit<WeighIn, "format" | "cups" | "passed" | "gauges" | "handling" | "despite">,
+  plan: Omit<WeighIn, "format" | "cups" | "passed" | "gauges" | "handling" | "despite" | "changed">,
   handling: Handling,
   despite: string[] = [],
 ): WeighIn {
-  return resplit({ ...plan, format: 2, handling, despite, passed: [], cups: [emptyCup(plan.parts.length)], gauges: [] }, handling, plan.batchG);
+  return resplit({ ...plan, format: 2, handling, despite, changed: [], passed: [], cups: [emptyCup(plan.parts.length)], gauges: [] }, handling, plan.batchG);
 }
 
 /** What the split of a weigh-in says at the moment. */
@@ -230,6 +239,8 @@ export function weighStep(w: WeighIn, act: WeighAct, now: number): WeighResult {
       return ok({ passed: act.on ? [...new Set([...w.passed, act.point])] : w.passed.filter((h) => h !== act.point) });
     case "cut":
       return ok({ cut: act.cut });
+    case "change":
+      return ok({ changed: act.changed });
     case "handle": {
       const change = Object.fromEntries(Object.entries(act.handling).filter(([, v]) => v !== undefined));
       const handling = { ...w.handling, ...change };

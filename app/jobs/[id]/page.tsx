@@ -2,6 +2,7 @@ import { showing } from "../../showing";
 import { notFound } from "next/navigation";
 import { getJob } from "@/server/jobs";
 import { mouldsOfJob, poursOfJob } from "@/server/pours";
+import { lessonFor } from "@/server/rack";
 import { foundOrNull } from "@/server/refusal";
 import { catalogue } from "@/server/plans";
 import { workshop } from "@/server/workshop";
@@ -27,5 +28,8 @@ export default showing(async function JobPage({ params }: Ctx) {
   const stored = find(id);
   if (!stored) notFound();
   const w = workshop();
-  return <JobScreen key={id} initial={stored} catalogue={catalogue(w)} pours={poursOfJob(w, id)} moulds={mouldsOfJob(w, id)} />;
+  const moulds = mouldsOfJob(w, id);
+  return (
+    <JobScreen key={id} initial={stored} catalogue={catalogue(w)} pours={poursOfJob(w, id)} moulds={moulds} lesson={lessonFor(w, moulds[0]?.id ?? null)} />
+  );
 });

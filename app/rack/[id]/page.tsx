@@ -1,7 +1,7 @@
 import { showing } from "../../showing";
 import { notFound } from "next/navigation";
 import { foundOrNull } from "@/server/refusal";
-import { mouldPage } from "@/server/rack";
+import { lessonFor, mouldPage } from "@/server/rack";
 import { workshop } from "@/server/workshop";
 import { MouldScreen } from "@/ui/features/rack/MouldScreen";
 
@@ -11,5 +11,5 @@ export default showing(async function MouldPage({ params }: { params: Promise<{ 
   const { id } = await params;
   const page = foundOrNull(() => mouldPage(workshop(), id));
   if (!page) notFound();
-  return <MouldScreen key={id} initial={page} />;
+  return <MouldScreen key={id} initial={page} lesson={lessonFor(workshop(), id)} />;
 });

@@ -1,6 +1,6 @@
 import { showing } from "../../showing";
 import { notFound } from "next/navigation";
-import { nextChangeFor } from "@/server/rack";
+import { lessonFor } from "@/server/rack";
 import { foundOrNull } from "@/server/refusal";
 import { getSettings } from "@/server/settings";
 import { getWeighing } from "@/server/weighIns";
@@ -14,5 +14,12 @@ export default showing(async function WeighPage({ params }: { params: Promise<{ 
   const w = workshop();
   const view = foundOrNull(() => getWeighing(w, id));
   if (!view) notFound();
-  return <WeighScreen key={id} initial={view} cups={getSettings(w).cups} suggested={nextChangeFor(w, view.mouldId)} />;
+  return (
+    <WeighScreen
+      key={id}
+      initial={view}
+      cups={getSettings(w).cups}
+      lesson={view.kind === "cast" || view.kind === "layer" ? lessonFor(w, view.mouldId) : null}
+    />
+  );
 });

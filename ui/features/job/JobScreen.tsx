@@ -26,6 +26,7 @@ import { Route, stepName } from "./Route";
 import type { Stage } from "@/core/draw";
 import { OPENING } from "@/core/mould";
 import { loadSteps, STEP_BODY } from "./steps";
+import type { Lesson } from "@/contract/log";
 import { StandLine } from "./StandLine";
 import { Tally } from "./Tally";
 import { useJobDocument } from "./useJobDocument";
@@ -76,11 +77,14 @@ export function JobScreen({
   catalogue,
   pours,
   moulds,
+  lesson,
 }: {
   initial: JobView;
   catalogue: Catalogue;
   pours: readonly Pour[];
   moulds: readonly { id: string; name: string }[];
+  /** What the last casting of its newest mould taught. */
+  lesson: Lesson | null;
 }) {
   const { job, save, canUndo, canRedo, document } = useJobDocument(initial);
   // Heat is worked out beside the page; until an answer is in, the plan says that it is pending.
@@ -129,7 +133,7 @@ export function JobScreen({
         <Trouble save={save} document={document} />
         {heatFault && <Caution>The heat could not be worked out: {heatFault}. Change anything it depends on to try again.</Caution>}
         <Route steps={calmSteps} opening={job.mould.opening} current={step} onGo={go} />
-        <StandLine />
+        <StandLine lesson={lesson} />
         <div className="grid flex-1 items-start gap-3 pb-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
           <section aria-label="Section drawing" className="card overflow-hidden lg:sticky lg:top-2">
             <Tabs

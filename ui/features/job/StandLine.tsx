@@ -6,11 +6,13 @@ import { useMemo } from "react";
 import { standOf } from "@/core/log/stand";
 import { useUnits } from "../../kit/units";
 import { fromNow, useNow } from "../../kit/When";
+import type { Lesson } from "@/contract/log";
+import { LessonLines } from "../rack/LessonPanel";
 import { useJob } from "./JobContext";
 import { useActs } from "./useActs";
 
 /** Where the mould stands, in one line, and the next act as its one main button. */
-export function StandLine() {
+export function StandLine({ lesson }: { lesson: Lesson | null }) {
   const { plan, pours } = useJob();
   const { wall } = useUnits();
   const now = useNow();
@@ -58,6 +60,11 @@ export function StandLine() {
             <Scale size={20} aria-hidden="true" /> Weigh it in
           </button>
         )
+      )}
+      {lesson && s.made && (lesson.change || lesson.sure) && (
+        <div className="w-full border-t border-line pt-2">
+          <LessonLines lesson={lesson} />
+        </div>
       )}
       {dialog}
     </section>

@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import type { ClockState } from "@/core/clock";
 import { isShut } from "@/core/clock/kinds";
-import { FAULTS, type FaultKey, OUTCOME_WORD, OUTCOMES } from "@/core/plan";
+import { FAULTS, faultsOf, OUTCOME_WORD, OUTCOMES } from "@/core/plan";
 import type { NextChange } from "@/core/rack";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
 import { whyMoved } from "../clocks/ClockCard";
@@ -28,8 +28,6 @@ import { WhenField } from "../../form/WhenField";
 import { AskFirst, type Asked } from "./AskFirst";
 import { FaultSection } from "./FaultSection";
 import { Fold } from "../../kit/Fold";
-
-const FAULT_KEYS = Object.keys(FAULTS) as FaultKey[];
 
 /** One pour: its frozen numbers, how it came out and where, what to change next, and its photos. */
 export function PourScreen({
@@ -162,7 +160,7 @@ export function PourScreen({
             <fieldset>
               <legend className="label mb-1">Faults seen</legend>
               <div className="flex flex-wrap gap-2">
-                {FAULT_KEYS.map((k) => {
+                {[...new Set([...faultsOf(pour.kind), ...pour.faults])].map((k) => {
                   const on = pour.faults.includes(k);
                   return (
                     <button
@@ -190,14 +188,20 @@ export function PourScreen({
                 Changed for this one
               </h2>
               <p>{say(pour.changed.text)}</p>
-              {pour.changed.key && (
-                <p role="status" className={`font-semibold ${advice.helped ? "text-sound" : advice.helped === false ? "text-no" : "text-soft"}`}>
-                  {advice.helped === null
-                    ? "Whether it helped shows once the outcome is written down."
-                    : advice.helped
-                      ? "It helped: the fault it was for is gone."
-                      : "It did not help: the same fault is back. Change it back, and try the next thing."}
+              {pour.changed.key === "several" ? (
+                <p role="status" className="font-semibold text-soft">
+                  Several things were changed at once: whichever way it came out, nobody can tell which one did it.
                 </p>
+              ) : (
+                pour.changed.key && (
+                  <p role="status" className={`font-semibold ${advice.helped ? "text-sound" : advice.helped === false ? "text-no" : "text-soft"}`}>
+                    {advice.helped === null
+                      ? "Whether it helped shows once the outcome is written down."
+                      : advice.helped
+                        ? `The fault it was for is gone. ${advice.sure}`
+                        : "It did not help: the same fault is back. Change it back, and try the next thing."}
+                  </p>
+                )
               )}
             </section>
           )}

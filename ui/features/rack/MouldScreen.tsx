@@ -3,6 +3,7 @@
 import { Printer } from "lucide-react";
 import dynamic from "next/dynamic";
 import Link from "next/link";
+import { LessonLines } from "./LessonPanel";
 import { FAULTS, type Outcome } from "@/core/plan";
 import { Figure, Fault } from "../../kit/controls";
 import { OutcomeMark } from "../log/OutcomeMark";
@@ -10,7 +11,7 @@ import { QuantityField } from "../../form/QuantityField";
 import { useUnits } from "../../kit/units";
 import { When } from "../../kit/When";
 import { LifeBar } from "./RackScreen";
-import type { MouldChange, MouldPage } from "@/contract/log";
+import type { Lesson, MouldChange, MouldPage } from "@/contract/log";
 import { Conflict } from "../../form/Conflict";
 import { useSaved } from "../../data/useSaved";
 import { mouldDocument } from "./mouldDocument";
@@ -19,7 +20,7 @@ import { Fold } from "../../kit/Fold";
 const MouldCharts = dynamic(() => import("./MouldCharts").then((m) => m.MouldCharts), { ssr: false });
 
 /** One mould: its name and place, its life, what it has given and at what cost, and everything that was cast in it. */
-export function MouldScreen({ initial }: { initial: MouldPage }) {
+export function MouldScreen({ initial, lesson }: { initial: MouldPage; lesson: Lesson | null }) {
   const { fmt, say } = useUnits();
   const [{ view: page, save: state }, document] = useSaved<MouldPage, MouldChange>(() => mouldDocument(initial));
   const fault = state.kind === "failed" ? state.message : null;
@@ -60,6 +61,11 @@ export function MouldScreen({ initial }: { initial: MouldPage }) {
           </Link>
         </div>
       </div>
+      {lesson && (
+        <section aria-label="What last time taught" className="card space-y-1 p-4">
+          <LessonLines lesson={lesson} />
+        </section>
+      )}
       <Fault large>{fault}</Fault>
       {state.kind === "conflict" && <Conflict resolve={document.resolve}>This mould was changed somewhere else since this page read it.</Conflict>}
       <div className="grid items-start gap-4 lg:grid-cols-2">

@@ -1,7 +1,7 @@
 "use client";
 
 import { Check, Scale as ScaleIcon } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { barShare, cupTargets, habitOf, leastWeighable, partState, type WeighAct, type PartToWeigh } from "@/core/weigh";
 import { systemOf } from "@/core/quantity";
 import { Caution } from "../../kit/controls";
@@ -11,6 +11,7 @@ import { QuantityField } from "../../form/QuantityField";
 import type { WeighView } from "@/contract/weigh";
 import { useUnits } from "../../kit/units";
 import { CupMarks, type CupView } from "./CupMarks";
+import { useTone, type Ears } from "./useEars";
 
 const WORD = { waiting: "to pour", short: "to pour", good: "right", over: "too much" } as const;
 
@@ -22,6 +23,7 @@ export function PartPanel({
   target,
   scale,
   cups,
+  ears,
   act,
   next,
 }: {
@@ -30,6 +32,7 @@ export function PartPanel({
   part: number;
   target: PartToWeigh;
   scale: Scale;
+  ears: Ears;
   cups: readonly CupView[];
   act: (a: WeighAct) => void;
   next: () => void;
@@ -53,6 +56,8 @@ export function PartPanel({
   /** What a scale shows of an empty cup: its last figure dances. */
   const nothing = Math.min(2 * step, target.targetG / 4);
   const weighs = scale.source !== "typed";
+  const spoken = useCallback((g: number) => fmt(g, "mass"), [fmt]);
+  useTone(ears, net, { targetG: target.targetG, low, high }, spoken);
 
   // The cup that holds the parts before is nothing to this one: its tare is what stands there when it comes up.
   const tared = useRef(false);
@@ -125,7 +130,12 @@ export function PartPanel({
               <ScaleIcon size={20} aria-hidden="true" /> {tare === null ? "Tare: the cup is on" : "Tare again"}
             </button>
             {net !== null && (
-              <button type="button" className="btn btn-main text-lg" disabled={net <= nothing || !stable} onClick={() => take(net, "scale")}>
+              <button
+                type="button"
+                className={`btn btn-main ${ears.large ? "!min-h-28 w-full text-4xl" : "text-lg"}`}
+                disabled={net <= nothing || !stable}
+                onClick={() => take(net, "scale")}
+              >
                 <Check size={20} aria-hidden="true" /> Take {live(Math.max(0, net))}
               </button>
             )}

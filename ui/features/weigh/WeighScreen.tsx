@@ -5,7 +5,6 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { HOLD_POINTS, type HoldPoint } from "@/core/habit";
-import type { Changed } from "@/core/plan";
 import { cupGot, cupTargets, habitOf, holdPassed, partState, rebalance, splitOf, type WeighAct } from "@/core/weigh";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
 import { Caution, Fault } from "../../kit/controls";
@@ -13,7 +12,9 @@ import { Dialog } from "../../kit/Dialog";
 import { useScale } from "../device/useScale";
 import { notice } from "../../kit/notice";
 import { call } from "../../data/call";
+import type { Lesson } from "@/contract/log";
 import type { WeighView } from "@/contract/weigh";
+import { LessonPanel } from "../rack/LessonPanel";
 import { QuantityField } from "../../form/QuantityField";
 import { useUnits } from "../../kit/units";
 import { CutFields } from "./CutFields";
@@ -24,21 +25,22 @@ import { countdown } from "./countdown";
 import { useCupClocks } from "./potLife";
 import { useBatch } from "./useBatch";
 import type { CupView } from "./CupMarks";
-import { Tick } from "../../kit/Tick";
+import { HandsAndEars } from "./HandsAndEars";
+import { useEarChoices } from "./useEars";
 
 /** One batch, full screen: hold-point, parts in order with a live target, cups, clock, gauge, and into the log. */
-export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; cups: readonly CupView[]; suggested: Changed | null }) {
+export function WeighScreen({ initial, cups, lesson }: { initial: WeighView; cups: readonly CupView[]; lesson: Lesson | null }) {
   const router = useRouter();
   const { fmt, say } = useUnits();
   const { refresh } = useBenchClocks();
   const now = useTicking(500);
   const scale = useScale();
+  const [ears, chooseEars] = useEarChoices();
   const { view, act, fault, setFault, waiting } = useBatch(initial);
   const w = view.weighIn;
   const [chosenCup, setCup] = useState<number | null>(null);
   const [chosenPart, setPart] = useState<number | null>(null);
   const [dropping, setDropping] = useState(false);
-  const [follows, setFollows] = useState(suggested !== null);
   const [busy, setBusy] = useState(false);
   const habit = habitOf(w);
   const { vessel } = habit;
@@ -64,7 +66,7 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
   };
   const finish = async () => {
     setBusy(true);
-    const a = await call("weigh", "finish", { params: { id: view.id }, body: { changed: follows ? suggested : null } });
+    const a = await call("weigh", "finish", { params: { id: view.id }, body: {} });
     setBusy(false);
     if (!a.ok) return setFault(a.message);
     notice.good("In the log. Its clock is running.");
@@ -204,6 +206,7 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
         </section>
         {/* On a phone the weight comes before the list. */}
         <div className="space-y-4 max-lg:order-first">
+          {lesson && !passed && <LessonPanel lesson={lesson} changed={w.changed} put={(changed) => does({ do: "change", changed })} />}
           {!passed ? (
             <HoldPointPanel asked={habit.hold(w.facts)} held={w.passed} act={does} cautions={view.cautions} />
           ) : fix.byPart !== null && here?.stirredAt === null ? (
@@ -257,6 +260,7 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
               part={part}
               target={targets[part]}
               scale={scale}
+              ears={ears}
               cups={cups}
               act={does}
               next={() => setPart(null)}
@@ -278,12 +282,10 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
           ) : null}
           {allPoured && (
             <section className="card space-y-3 p-5">
-              {suggested && (
-                <Tick className="flex items-center gap-3" checked={follows} onChange={(checked) => setFollows(checked)}>
-                  <span>
-                    The one thing changed this time: <b>{say(suggested.text)}</b>
-                  </span>
-                </Tick>
+              {w.changed.length > 0 && (
+                <p>
+                  Changed for this one: <b>{w.changed.map((c) => say(c.text)).join(" ")}</b>
+                </p>
               )}
               <button type="button" className="btn btn-main !min-h-20 w-full text-3xl" disabled={busy} onClick={() => void finish()}>
                 <Check size={34} aria-hidden="true" /> All poured: into the log
@@ -294,6 +296,7 @@ export function WeighScreen({ initial, cups, suggested }: { initial: WeighView; 
           {passed && view.fill && w.habit !== "metal" && w.cups.some((c) => c.stirredAt !== null) && <GaugePanel view={view} act={does} />}
           {view.kind === "cast" && passed && <CutFields cut={w.cut} set={(cut) => does({ do: "cut", cut })} />}
           <HandlingFields view={view} cups={cups} scale={scale} act={does} />
+          <HandsAndEars ears={ears} choose={chooseEars} />
         </div>
       </div>
       {dropping && (

@@ -11,7 +11,7 @@ const LOOK_MS = 2000;
 const AGAIN_MS = 1500;
 
 /** Acts that only write down a choice: the last one says it all, and it shows before the server has it. */
-const isChoice = (a: WeighAct): boolean => a.do === "cut" || a.do === "handle";
+const isChoice = (a: WeighAct): boolean => a.do === "cut" || a.do === "handle" || a.do === "change";
 
 /** Choices not yet acknowledged, laid over the batch: what is typed next starts from them. */
 const laid = (view: WeighView, acts: readonly WeighAct[]): WeighView =>
