@@ -17,6 +17,8 @@ export const WeighView = z.object({
   weighIn: WeighIn,
   /** Null where nothing fills it level. */
   fill: FillCurve.nullable(),
+  /** What the job says now, where it was changed since and nothing is weighed yet, g; null where there is nothing to take over. */
+  newerG: z.number().nullable(),
   cautions: z.array(z.string()),
 });
 export type WeighView = z.infer<typeof WeighView>;
@@ -39,6 +41,8 @@ export const weigh = {
   }),
   read: endpoint({ method: "GET", path: "/api/weigh/:id", in: null, out: WeighView }),
   act: endpoint({ method: "POST", path: "/api/weigh/:id/acts", in: WeighAct, out: WeighView }),
+  /** Takes over what the job says now; only while nothing is weighed. */
+  renew: endpoint({ method: "POST", path: "/api/weigh/:id/renew", in: null, out: WeighView }),
   finish: endpoint({
     method: "POST",
     path: "/api/weigh/:id/finish",

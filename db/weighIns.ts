@@ -78,6 +78,11 @@ export const writeWeighIn = (db: Db, id: string, weighIn: WeighIn, revision: num
   db.update(weighIns).set({ document: weighIn, revision, updatedAt: now }).where(eq(weighIns.id, id)).run();
 };
 
+/** Puts another plan under a batch that nothing was weighed of. */
+export const renewWeighIn = (db: Db, id: string, weighIn: WeighIn, frozen: FrozenBatch, revision: number, now: number): void => {
+  db.update(weighIns).set({ document: weighIn, frozen, revision, updatedAt: now }).where(eq(weighIns.id, id)).run();
+};
+
 export const endWeighIn = (db: Db, id: string, now: number, pourId: string | null): void => {
   db.update(weighIns).set({ endedAt: now, pourId }).where(eq(weighIns.id, id)).run();
 };

@@ -136,7 +136,7 @@ test("on a phone: a base that ran short makes a smaller batch, and the weight is
   const target = a?.targetG ?? 0;
   await pan(84 + target * 0.5);
   await pan(84 + target * 0.8);
-  const heard = () => page.evaluate(() => (window as unknown as { played: number[] }).played);
+  const heard = () => page.evaluate<number[]>("window.played");
   await expect.poll(async () => (await heard()).length).toBeGreaterThan(1);
   const tones = await heard();
   expect(tones.at(-1) ?? 0).toBeGreaterThan(tones[0] ?? Infinity);

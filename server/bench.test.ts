@@ -4,11 +4,11 @@ import { HOLD_KEYS } from "../core/habit";
 import { adoptCuring } from "../db/clocks";
 import { actOnClock, bench, endWeighClocks, forgetReadings, startTimer, takeReading } from "./clocks";
 import { deviceState, takeLines } from "./devices";
-import { getJob } from "./jobs";
+import { getJob, updateJob } from "./jobs";
 import { exportLog } from "./logCsv";
 import { getPour, logbook, logPour, updatePour } from "./pours";
 import { updateSettings } from "./settings";
-import { actOnBatch, beginWeighing, dropBatch, finishBatch, getWeighing, openBatches } from "./weighIns";
+import { actOnBatch, beginWeighing, dropBatch, finishBatch, getWeighing, openBatches, renewBatch } from "./weighIns";
 import { refused, Shops } from "./fixtures/shop";
 import type { Workshop } from "./workshop";
 
@@ -23,6 +23,28 @@ const LAMP = "demo-crater-lamp-base";
 const begin = (jobId = LAMP, kind: "rubber" | "cast" = "rubber") => beginWeighing(w, { jobId, jobRevision: getJob(w, jobId).revision, kind });
 const passHold = (id: string) => HOLD_KEYS.forEach((point) => actOnBatch(w, id, { do: "hold", point, on: true }));
 const running = () => bench(w).clocks.filter((c) => c.clock.endedAt === null);
+
+describe("a sheet whose job was changed since", () => {
+  it("offers what the job says now while nothing is weighed, and keeps what was ticked", () => {
+    const v = begin();
+    expect(v.newerG).toBeNull();
+    actOnBatch(w, v.id, { do: "hold", point: "release", on: true });
+    const stored = getJob(w, LAMP);
+    updateJob(w, LAMP, { baseRevision: stored.revision, job: { ...stored.job, mould: { ...stored.job.mould, wallMm: stored.job.mould.wallMm + 6 } } });
+    const offered = getWeighing(w, v.id);
+    expect(offered.newerG!).toBeGreaterThan(v.weighIn.batchG * 1.05);
+    const taken = renewBatch(w, v.id);
+    expect(taken.weighIn.batchG).toBeCloseTo(offered.newerG!, 6);
+    expect(taken.weighIn.passed).toEqual(["release"]);
+    expect(taken.newerG).toBeNull();
+    expect(refused(() => renewBatch(w, v.id)).code).toBe("nothing-newer");
+    passHold(v.id);
+    actOnBatch(w, v.id, { do: "weigh", cup: 0, part: 0, was: null, grams: 500, way: "typed" });
+    const again = getJob(w, LAMP);
+    updateJob(w, LAMP, { baseRevision: again.revision, job: { ...again.job, mould: { ...again.job.mould, wallMm: 12 } } });
+    expect(getWeighing(w, v.id).newerG).toBeNull();
+  });
+});
 
 describe("an act one would ask about", () => {
   const enter = (more: object = {}, kind: "rubber" | "cast" = "cast") =>

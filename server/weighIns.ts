@@ -7,6 +7,7 @@ import { JACKET_BUCKET } from "../core/mould";
 import { FAST_MIN, HABIT, habitOfCast, habitOfJacket, habitOfRubber, NO_FACTS, type Facts, type HabitKey } from "../core/habit";
 import { clocksOf, fillCurve, jacketPartsOf, layerOf, type Actual, type Plan, type PourKind } from "../core/plan";
 import {
+  anythingWeighed,
   cupGot,
   castParts,
   cupTargets,
@@ -21,13 +22,15 @@ import {
 } from "../core/weigh";
 import type { Settings } from "../core/workshop";
 import { pourDoubts } from "../core/log";
+import { readJob } from "../db/jobs";
 import { listJobPours } from "../db/pours";
 import { readSettings } from "../db/settings";
 import { askOnce } from "./ask";
-import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, writeWeighIn, type StoredWeighIn } from "../db/weighIns";
+import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, renewWeighIn, writeWeighIn, type StoredWeighIn } from "../db/weighIns";
 import { endWeighClocks, readShopC, startClocks } from "./clocks";
 import { parseOrRefuse } from "./parse";
-import { planKept } from "./plans";
+import { getJob } from "./jobs";
+import { planJob, planKept } from "./plans";
 import { doneAt, enterPour, freezePour, mouldFor } from "./pours";
 import { lastCutOf } from "./rack";
 import { Refusal } from "./refusal";
@@ -48,9 +51,37 @@ function viewOf(w: Workshop, s: StoredWeighIn): WeighView {
     pourId,
     weighIn,
     fill: fillCurve(p, kind, pourIndex),
+    newerG: newerOf(w, s)?.batchG ?? null,
     cautions: p.cautions.filter((c) => c.step === step).map((c) => c.text),
   };
 }
+
+/** Less of a difference than this is none, as a share. */
+const SAME = 1e-3;
+
+/** What the job says of this batch now, where that differs and nothing is weighed yet. */
+function newerOf(w: Workshop, s: StoredWeighIn): ReturnType<typeof planned> | null {
+  if (s.endedAt !== null || anythingWeighed(s.weighIn)) return null;
+  const stored = readJob(w.db, s.jobId);
+  if (!stored || stored.revision === s.weighIn.jobRevision) return null;
+  // A job that cannot be poured as it stands now has nothing to take over.
+  const now = foundOr(() => planned(planJob(w, stored), s.kind, s.pourIndex));
+  if (!now) return null;
+  const differs = (a: number, b: number) => Math.abs(a - b) > SAME * Math.max(a, b);
+  const was = s.frozen.snapshot;
+  return differs(now.batchG, was.mixG) || now.parts.length !== was.parts.length || now.parts.some((p, i) => differs(p.targetG, was.parts[i]?.massG ?? 0))
+    ? now
+    : null;
+}
+
+const foundOr = <T>(find: () => T): T | null => {
+  try {
+    return find();
+  } catch (e) {
+    if (e instanceof Refusal) return null;
+    throw e;
+  }
+};
 
 function planned(
   p: Plan,
@@ -303,6 +334,33 @@ function changedOf({ changed }: WeighIn): { key: string | null; text: string } |
           .join(" ")
           .slice(0, 300),
       };
+}
+
+/** Takes over what the job says now; hold-points, cuts and how it is handled stay as they were said. */
+export function renewBatch(w: Workshop, id: string): WeighView {
+  return w.db.transaction(
+    () => {
+      const s = find(w, id);
+      if (!newerOf(w, s)) throw new Refusal(409, "nothing-newer", "There is nothing to take over: something is weighed already, or the job says the same.");
+      const { stored, planned: p, snapshot, dossier } = freezePour(w, s.jobId, getJob(w, s.jobId).revision, s.kind, s.pourIndex);
+      const { cut, handling, despite, passed, changed } = s.weighIn;
+      const next = beginWeighIn(
+        {
+          ...planned(p, s.kind, s.pourIndex),
+          cut,
+          jobName: stored.job.name,
+          jobRevision: stored.revision,
+          what: snapshot.what,
+          material: snapshot.material,
+        },
+        handling,
+        despite,
+      );
+      renewWeighIn(w.db, id, { ...next, passed, changed }, { format: 2, snapshot, dossier }, s.revision + 1, w.now());
+      return viewOf(w, find(w, id));
+    },
+    { behavior: "immediate" },
+  );
 }
 
 /** Takes a batch off the bench without a pour. */

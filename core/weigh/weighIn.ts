@@ -210,7 +210,8 @@ export const holdPassed = (w: WeighIn): boolean =>
   habitOf(w)
     .hold(w.facts)
     .every((k) => w.passed.includes(k));
-const anythingWeighed = (w: WeighIn): boolean => w.cups.some((c) => c.stirredAt !== null || c.parts.some((p) => p.gotG !== null));
+/** Whether anything is in a cup yet. */
+export const anythingWeighed = (w: WeighIn): boolean => w.cups.some((c) => c.stirredAt !== null || c.parts.some((p) => p.gotG !== null));
 
 /** Least a cup may become when others before it were made larger. */
 const LEAST_CUP = 0.1;

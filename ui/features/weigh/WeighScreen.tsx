@@ -36,7 +36,7 @@ export function WeighScreen({ initial, cups, lesson }: { initial: WeighView; cup
   const now = useTicking(500);
   const scale = useScale();
   const [ears, chooseEars] = useEarChoices();
-  const { view, act, fault, setFault, waiting } = useBatch(initial);
+  const { view, act, take, fault, setFault, waiting } = useBatch(initial);
   const w = view.weighIn;
   const [chosenCup, setCup] = useState<number | null>(null);
   const [chosenPart, setPart] = useState<number | null>(null);
@@ -72,6 +72,11 @@ export function WeighScreen({ initial, cups, lesson }: { initial: WeighView; cup
     notice.good("In the log. Its clock is running.");
     await refresh();
     router.push(`/log/${a.data.pourId}`);
+  };
+  const renew = async () => {
+    const a = await call("weigh", "renew", { params: { id: view.id } });
+    if (!a.ok) return setFault(a.message);
+    take(a.data);
   };
   const drop = async () => {
     const a = await call("weigh", "drop", { params: { id: view.id } });
@@ -146,6 +151,16 @@ export function WeighScreen({ initial, cups, lesson }: { initial: WeighView; cup
                 ? `Split so that each is out of its ${vessel.one.toLowerCase()} within its share of the ${habit.life}.`
                 : "Split so that each fits its cup with head-room.")}
           </span>
+        </div>
+      )}
+      {view.newerG !== null && (
+        <div role="status" className="card flex flex-wrap items-center justify-between gap-3 !border-2 !border-ink p-3">
+          <p>
+            <b>The job was changed since.</b> It now says {fmt(view.newerG, "mass")} in all.
+          </p>
+          <button type="button" className="btn" onClick={() => void renew()}>
+            Take that over
+          </button>
         </div>
       )}
       {!split.ok && <Caution>{say(split.message)}</Caution>}

@@ -106,5 +106,5 @@ export function useBatch(initial: WeighView) {
   // What another page did is newer by its revision, or by having ended.
   const newest = looked && (looked.revision > server.revision || (looked.revision === server.revision && looked.endedAt !== server.endedAt)) ? looked : server;
   const view = useMemo(() => laid(newest, acts), [newest, acts]);
-  return { view, act, fault, setFault, waiting: acts.length };
+  return { view, act, take: setServer, fault, setFault, waiting: acts.length };
 }
