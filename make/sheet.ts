@@ -3,7 +3,7 @@ import { buildScene, type Scene, type Stage, type Stuff } from "../core/draw";
 import type { Job } from "../core/record";
 import { JACKET_PRACTICE, JACKETS, pick, SEAL_PRACTICE, type Catalogue } from "../core/material";
 import { buildOrder, INSERT_PRACTICE, LAYER_WAYS, OPENING } from "../core/mould";
-import { layerNotes, type Plan } from "../core/plan";
+import { layerNotes, needsOf, type Plan } from "../core/plan";
 import { formatBand, formatQuantity, say, type Dimension, type UnitSystem } from "../core/quantity";
 import { VERDICT_WORD } from "../core/fit";
 import { piecesOf } from "./pieces";
@@ -262,6 +262,9 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, catalo
     if (j.bolts > 0) pen.row("Bolts along the flanges", String(j.bolts));
     pen.text(`${j.why} ${JACKET_PRACTICE[j.jacket].how} ${j.parts > 1 ? JACKET_PRACTICE[j.jacket].barrier : ""}`, { size: 9 });
   }
+  const needs = needsOf(plan);
+  if (needs.length > 0) pen.head("Not to forget");
+  for (const n of needs) pen.text(`• ${speak(n.text)}`, { size: 9, gap: 1 });
   if (strength?.worst) {
     pen.head("Under the fill");
     pen.row(

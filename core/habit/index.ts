@@ -1,17 +1,30 @@
 import type { Cast, Rubber } from "../material";
+import type { HabitKey } from "./keys";
 import type { Habit } from "./kind";
 import { food, metal, soap, wax } from "./melt";
 import { jacketResin, resinFast, resinSlow } from "./resin";
 import { brushed, poured, putty } from "./rubber";
 import { cement, gypsum, jacketPlaster } from "./water";
 
+export { HABIT_KEYS, type HabitKey } from "./keys";
 export { HOLD_KEYS, HOLD_POINTS, NO_FACTS, type Facts, type Habit, type HoldPoint } from "./kind";
 
-/** Every way stuff is handled, one entry a family. */
-const ALL = { poured, brushed, putty, gypsum, cement, resinFast, resinSlow, wax, metal, food, soap, jacketPlaster, jacketResin };
-export type HabitKey = keyof typeof ALL;
-export const HABIT_KEYS = Object.keys(ALL) as [HabitKey, ...HabitKey[]];
-export const HABIT: Record<HabitKey, Habit> = ALL;
+/** Every way stuff is handled, one file or entry a family. */
+export const HABIT: Record<HabitKey, Habit> = {
+  poured,
+  brushed,
+  putty,
+  gypsum,
+  cement,
+  resinFast,
+  resinSlow,
+  wax,
+  metal,
+  food,
+  soap,
+  jacketPlaster,
+  jacketResin,
+};
 
 /** What has to be out of the cup within this is fast, min. */
 export const FAST_MIN = 12;

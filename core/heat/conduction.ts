@@ -226,7 +226,7 @@ export class Conduction {
     }
   }
 
-  /** Longest step in which no reaction comes further than a fiftieth, s. */
+  /** Longest step in which no reaction comes further than a thirtieth, s. */
   private reactionStepS(): number {
     if (!this.reacts) return Infinity;
     let fastest = 0;
@@ -235,7 +235,7 @@ export class Conduction {
       const x = this.setup.layers[layer]!.reaction;
       if (x) fastest = Math.max(fastest, progressRate(x, this.rates[layer]!, this.progress[k]!, this.celsius[k]!));
     }
-    return fastest > 0 ? 0.02 / fastest : Infinity;
+    return fastest > 0 ? 1 / 30 / fastest : Infinity;
   }
 
   private conductivity(k: number): number {

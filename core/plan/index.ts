@@ -11,3 +11,4 @@ export * from "./tasks";
 export * from "./fill";
 export { layerNotes, layerOf } from "./layers";
 export { jacketPartsOf } from "./jacket";
+export * from "./needs";

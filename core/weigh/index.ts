@@ -4,6 +4,7 @@ export * from "./cups";
 export * from "./gauge";
 export * from "./supply";
 export * from "./tone";
+export * from "./handling";
 export * from "./weighIn";
 export * from "./noCut";
 export * from "./fields";

@@ -4,22 +4,13 @@ import { HABIT, HABIT_KEYS, HOLD_KEYS, NO_FACTS } from "../habit";
 import { versioned } from "../record";
 import { figures, quote, stored, storedSpan } from "../quantity";
 import { splitCups } from "./cups";
+import { Handling } from "./handling";
 import { rebalance } from "./rebalance";
-import { CHANNEL_FIELDS, HANDLING_FIELDS } from "./fields";
+import { CHANNEL_FIELDS } from "./fields";
 
 const span = storedSpan(stored.minutes);
 const grams = z.number().min(0, "a weight cannot be negative").max(1_000_000);
 const WAYS = ["scale", "marks", "typed"] as const;
-
-/** How this batch is mixed, as the person set it: {@link HANDLING_FIELDS}, mL, min and g. */
-export const Handling = z.object({
-  ...figures(HANDLING_FIELDS),
-  degas: z.boolean(),
-  /** The cup measured once, for marks; null for none. */
-  cupId: z.string().max(60).nullable(),
-});
-export type Handling = z.infer<typeof Handling>;
-export const handlingDefault: Handling = { cupMl: 2000, degas: false, stirMin: 3, degasMin: 5, pourGMin: 400, witnessG: 0, stepG: 1, cupId: null };
 
 const CupPart = z.object({
   gotG: grams.nullable(),

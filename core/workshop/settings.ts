@@ -2,8 +2,9 @@ import { z } from "zod";
 import { figure, figures, SYSTEMS } from "../quantity";
 import { SHOP_FIELD, versioned } from "../record";
 import { FORECAST_FIELDS } from "./fields";
-import { HABIT_KEYS } from "../habit";
-import { Cup, Handling, handlingDefault } from "../weigh";
+import { HABIT_KEYS } from "../habit/keys";
+import { Cup } from "../weigh/cups";
+import { Handling, handlingDefault } from "../weigh/handling";
 
 /** Minutes since local midnight. */
 const dayMinute = z.number().int().min(0).max(1439);

@@ -27,7 +27,6 @@ import type { Stage } from "@/core/draw";
 import { OPENING } from "@/core/mould";
 import { loadSteps, STEP_BODY } from "./steps";
 import type { Lesson } from "@/contract/log";
-import { StandLine } from "./StandLine";
 import { Tally } from "./Tally";
 import { useJobDocument } from "./useJobDocument";
 
@@ -37,6 +36,7 @@ const SectionDrawing = dynamic(() => import("../../stage/SectionDrawing").then((
   loading: () => <div className="aspect-[5/3] max-h-[430px] min-h-[230px] w-full" />,
 });
 
+const StandLine = dynamic(() => import("./StandLine").then((m) => m.StandLine), { ssr: false });
 const StepTasks = dynamic(() => import("./StepTasks").then((m) => m.StepTasks), { ssr: false });
 
 const STAGE_OF: Record<StepId, Stage> = {

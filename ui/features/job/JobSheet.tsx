@@ -6,7 +6,7 @@ import type { ReactNode } from "react";
 import type { Job } from "@/core/record";
 import { JACKET_PRACTICE, JACKETS } from "@/core/material";
 import { buildOrder, INSERT_PRACTICE, OPENING } from "@/core/mould";
-import type { Plan } from "@/core/plan";
+import { needsOf, type Plan } from "@/core/plan";
 import { Download } from "../../kit/Download";
 import { useUnits } from "../../kit/units";
 import { VerdictMark } from "../../kit/VerdictMark";
@@ -20,6 +20,7 @@ import { PartList } from "./steps/PartList";
 export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; revision: number; plan: Plan }) {
   const { fmt, band, say } = useUnits();
   const { body, layout, cast, castBatch, castCure } = plan;
+  const needs = needsOf(plan);
   const order = layout ? buildOrder(job.mould, layout, job.jacket) : [];
   const open = plan.chain.links.filter((l) => l.verdict !== "sound");
   return (
@@ -109,6 +110,17 @@ export function JobSheet({ id, job, revision, plan }: { id: string; job: Job; re
             {layout.jacket.bolts > 0 ? `${layout.jacket.bolts} bolts along the flanges. ` : ""}
             {JACKET_PRACTICE[layout.jacket.jacket].how} {layout.jacket.parts > 1 ? JACKET_PRACTICE[layout.jacket.jacket].barrier : ""}
           </p>
+        </Part>
+      )}
+      {needs.length > 0 && (
+        <Part title="Not to forget">
+          <ul className="space-y-1">
+            {needs.map((n) => (
+              <li key={n.id} className="flex gap-3">
+                <span aria-hidden="true">▢</span> {say(n.text)}
+              </li>
+            ))}
+          </ul>
         </Part>
       )}
       {plan.strength?.worst && (
