@@ -25,6 +25,9 @@ test("the matrix is read by keyboard, narrowed by need, and taken away as CSV", 
   const text = readFileSync(await download.path(), "utf8");
   expect(text.split("\r\n")).toHaveLength(2);
   expect(text).toMatch(/^cast,rubber,verdict,reasons,instead\r\n"?Dark chocolate, tempered"?,"?Platinum 22 A, 1:1, food-declared"?,With care,/);
+  // Every pair gets its answer, and the line that says otherwise goes.
+  await page.getByRole("textbox", { name: "Cast" }).fill("");
+  await expect(page.getByText(/^Working out the heat/)).toHaveCount(0, { timeout: 60_000 });
 });
 
 test("heat is worked out beside the page, and its pessimistic edge decides", async ({ page }) => {

@@ -4,6 +4,7 @@ import { getCoreRowModel, getFilteredRowModel, useReactTable, type ColumnDef } f
 import { Download, Printer } from "lucide-react";
 import { useMemo, useState, type KeyboardEvent } from "react";
 import { fitMatrix, meeting, NEEDS, STANDARD_PIECE, standardHeat, VERDICT_WORD, wantsHeat, type MatrixCell, type Need } from "@/core/fit";
+import { heatKey } from "@/core/heat";
 import { catalogueOf, type Material } from "@/core/material";
 import { useHeatStudies } from "../heat/useHeatStudies";
 import { Hint } from "../../kit/Hint";
@@ -39,7 +40,11 @@ export function MatrixScreen({ own }: { own: readonly Material[] }) {
   const rubbers = useMemo(() => suiting.slice(onPage * COLUMNS, (onPage + 1) * COLUMNS), [suiting, onPage]);
   // Only what is seen is worked out: a shelf of thousands costs what a page of it does.
   const seen = useMemo(() => ({ ...catalogue, rubbers }), [catalogue, rubbers]);
-  const questions = useMemo(() => seen.rubbers.flatMap((r) => seen.casts.filter((c) => wantsHeat(r, c)).map((c) => standardHeat(r, c))), [seen]);
+  // Rubbers that conduct and bear alike have one answer between them: it is asked once.
+  const questions = useMemo(() => {
+    const all = seen.rubbers.flatMap((r) => seen.casts.filter((c) => wantsHeat(r, c)).map((c) => standardHeat(r, c)));
+    return [...new Map(all.map((q) => [heatKey(q), q])).values()];
+  }, [seen]);
   const studies = useHeatStudies(questions);
   const matrix = useMemo(() => fitMatrix(seen, studies), [seen, studies]);
   const shown = useMemo(() => {
