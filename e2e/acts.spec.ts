@@ -1,24 +1,6 @@
 import type { Page } from "@playwright/test";
-import { expect, testApart as test } from "./workshop";
+import { expect, testApart as test, tickHold, weighIn } from "./workshop";
 
-/** Begins to weigh something in; what speaks against it is asked, and let be. */
-async function weighIn(page: Page, job: string, what: RegExp): Promise<void> {
-  await page.goto(`/jobs/${job}#out`);
-  await page.getByRole("button", { name: what }).click();
-  const on = page.getByRole("button", { name: "Do it all the same" });
-  await expect(async () => {
-    if (await on.isVisible()) await on.click();
-    expect(page.url()).toMatch(/\/weigh\//);
-  }).toPass();
-}
-const tickAll = async (page: Page) => {
-  const open = page.getByRole("region", { name: "Stop before you wet or melt anything" }).locator("[role=checkbox][aria-checked=false]");
-  await expect(open.first()).toBeVisible();
-  for (let left = await open.count(); left > 0; left--) {
-    await open.first().click();
-    await expect(open).toHaveCount(left - 1);
-  }
-};
 const type = async (page: Page, part: string, grams: number) => {
   await page.getByRole("textbox", { name: `${part} in the cup`, exact: true }).fill(String(grams));
   await page.getByRole("button", { name: "Take what I typed" }).click();
@@ -56,7 +38,7 @@ test("a metal pour that failed teaches the next, before anything is melted", asy
   await expect.poll(async () => (await batch(page)).changed[0]?.key ?? "").toMatch(/^short-fill\//);
   // Metal is asked for what bites with metal, and told nothing of stirring.
   await expect(page.getByRole("checkbox", { name: /Mould, ladle and tools are dry and warm/ })).toBeVisible();
-  await tickAll(page);
+  await tickHold(page);
   const [alloy] = (await batch(page)).parts;
   await type(page, "Alloy", Math.round((alloy?.targetG ?? 0) * 10) / 10);
   await page.getByRole("button", { name: "Pouring: start the clock" }).click();
@@ -121,7 +103,7 @@ test("on a phone: a base that ran short makes a smaller batch, and the weight is
     Object.assign(window, { AudioContext: Quiet });
   });
   await weighIn(page, "demo-moon-phase-tile", /^Weigh in rubber/);
-  await tickAll(page);
+  await tickHold(page);
   await page.getByRole("button", { name: /Hands full, eyes in the cup/ }).click();
   await page.getByRole("radio", { name: "Clear" }).click();
   await page.getByRole("radio", { name: "Practice scale" }).click();
@@ -157,4 +139,39 @@ test("on a phone: a base that ran short makes a smaller batch, and the weight is
     )
     .toBeLessThan(target * 2 * 0.85);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390);
+});
+
+test("plaster rolled in three coats: each has its own entry, and a wet one is asked about", async ({ page }) => {
+  const id = "demo-moon-phase-tile";
+  const got = (await (await page.request.get(`/api/jobs/${id}`)).json()) as { revision: number; job: { inside: object } };
+  const layer = {
+    castId: null,
+    way: "rolled",
+    thicknessMm: 2,
+    volumeMl: null,
+    coats: 3,
+    areaPct: 100,
+    waterPer100: null,
+    pigmentPct: 0,
+    fibrePct: null,
+    waitMin: 20,
+  };
+  const put = await page.request.put(`/api/jobs/${id}`, {
+    data: { baseRevision: got.revision, job: { ...got.job, inside: { ...got.job.inside, layers: [layer] } } },
+  });
+  expect(put.ok()).toBe(true);
+  await page.goto(`/jobs/${id}#out`);
+  const coat = (n: number) => page.getByRole("button", { name: `Poured layer 1, coat ${n} of 3, casting plaster: log it` });
+  const ask = page.getByRole("dialog", { name: "Before you do" });
+  await coat(1).click();
+  const entry = page.getByRole("link", { name: /Layer 1, coat 1 of 3/ });
+  // A casting of before may still stand in the mould.
+  await expect(async () => {
+    if (await ask.isVisible()) await ask.getByRole("button", { name: "Do it all the same" }).click();
+    await expect(entry.first()).toBeVisible({ timeout: 1000 });
+  }).toPass();
+  await coat(2).click();
+  await expect(ask.getByText(/coat 1 of 3.* is still wet: the next follows in/)).toBeVisible();
+  await ask.getByRole("button", { name: "Do it all the same" }).click();
+  await expect(page.getByRole("region", { name: "Where it stands" }).getByText(/Next: Layer 1, coat 3 of 3/)).toBeVisible();
 });

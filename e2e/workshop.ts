@@ -62,3 +62,26 @@ export interface StoredJob {
 export async function stored(page: Page, id: string): Promise<StoredJob> {
   return (await (await page.request.get(`/api/jobs/${id}`)).json()) as StoredJob;
 }
+
+/** Begins to weigh something in; what speaks against it is asked, and let be. Returns the batch's id. */
+export async function weighIn(page: Page, job: string, what: RegExp): Promise<string> {
+  await page.goto(`/jobs/${job}#out`);
+  await page.getByRole("button", { name: what }).click();
+  const on = page.getByRole("button", { name: "Do it all the same" });
+  await expect(async () => {
+    if (await on.isVisible()) await on.click();
+    expect(page.url()).toMatch(/\/weigh\//);
+  }).toPass();
+  return new URL(page.url()).pathname.split("/").at(-1) ?? "";
+}
+
+/** Ticks every point of the hold-point; the last one done, it makes way. */
+export async function tickHold(page: Page): Promise<void> {
+  const open = page.getByRole("region", { name: "Stop before you wet or melt anything" }).locator("[role=checkbox][aria-checked=false]");
+  await expect(open.first()).toBeVisible();
+  for (let left = await open.count(); left > 0; left--) {
+    await open.first().click();
+    await expect(open).toHaveCount(left - 1);
+  }
+  await expect(page.getByRole("heading", { name: "Stop before you wet or melt anything" })).toHaveCount(0);
+}

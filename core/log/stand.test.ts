@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { catalogueOf } from "../material";
 import { freeze, tasksOf } from "../plan";
 import { solve } from "../schedule";
@@ -148,5 +149,47 @@ describe("a calendar that starts from the log", () => {
     ]);
     // A mould finished before this calendar began is no part of it: what is planned is another.
     expect(begunTasks("j", p, tasksOf("j", p, options), [rubber], T0).logged.size).toBe(0);
+  });
+});
+
+describe("whatever is logged in whatever order", () => {
+  it("never offers what is done, offers the first that is not, and asks of the log alone", () => {
+    const plans = [two(), glove(), planned(), planned({ rubberId: "rubber-platinum-brush-30", jacket: "plaster", mould: { ...base.mould, opening: "skin" } })];
+    fc.assert(
+      fc.property(
+        fc.nat(plans.length - 1),
+        fc.array(fc.record({ pick: fc.nat(40), gapH: fc.double({ min: 0, max: 40, noNaN: true }), failed: fc.boolean(), opened: fc.boolean() }), {
+          maxLength: 14,
+        }),
+        (which, acts) => {
+          const p = plans[which]!;
+          let at = T0;
+          const log: Pour[] = [];
+          for (const a of acts) {
+            at += a.gapH * HOUR;
+            const all = standOf(p, log).parts.map((x) => x.act);
+            const act = a.pick < all.length ? all[a.pick]! : { kind: "cast" as const, index: 0 };
+            const rubberLeft = p.pours.length - 1;
+            log.push(
+              poured(p, act.kind, act.index, at, {
+                ...(act.kind === "rubber" && act.index === rubberLeft ? { mouldId: `m${log.length}` } : {}),
+                ...(a.failed ? { outcome: "failed", openedAt: at } : a.opened ? { openedAt: at } : {}),
+              }),
+            );
+            const s = standOf(p, log);
+            for (const part of s.parts) if (part.pour) expect(log).toContain(part.pour);
+            for (const part of s.parts) expect(part.pour?.outcome === "failed").toBe(false);
+            if (s.next && (s.next.kind === "rubber" || s.next.kind === "jacket")) {
+              const first = s.parts.find((x) => x.pour === null);
+              expect(first?.act).toEqual(s.next);
+            }
+            expect(s.made).toBe(s.parts.filter((x) => x.act.kind === "rubber").every((x) => x.pour !== null));
+            // Every doubt is about this moment and has words.
+            for (const d of pourDoubts(p, log, act.kind, act.index, at)) expect(d.message.length).toBeGreaterThan(10);
+          }
+        },
+      ),
+      { numRuns: 60 },
+    );
   });
 });

@@ -15,6 +15,8 @@ export interface PartToWeigh {
   why: string;
 }
 
+const asTarget = (c: Part) => ({ name: c.name, role: c.role, targetG: c.massG, volumeMl: c.volumeMl });
+
 /** Parts err against each other, so each gets half of what the ratio bears. */
 const HALF_RATIO_PCT = RATIO_GOOD_PCT / 2;
 
@@ -31,7 +33,7 @@ function catalystRoom(mix: Extract<RubberMix, { kind: "catalyst" }>, pct: number
  */
 export function rubberParts(parts: readonly Part[], mix: RubberMix, catalystPct: number | null): PartToWeigh[] {
   return parts.map((c, i) => {
-    const base = { name: c.name, role: c.role, targetG: c.massG, volumeMl: c.volumeMl };
+    const base = asTarget(c);
     if (mix.kind === "catalyst")
       return i === 0
         ? { ...base, underPct: 1, overPct: 1, why: "The base first: too much of it is mended with a few drops more catalyst." }
@@ -66,10 +68,7 @@ export const jacketToWeigh = (parts: readonly Part[]): PartToWeigh[] =>
     const reacts = c.role === "partA" || c.role === "partB";
     const bears = reacts ? HALF_RATIO_PCT : PLASTER_BEARS_PCT;
     return {
-      name: c.name,
-      role: c.role,
-      targetG: c.massG,
-      volumeMl: c.volumeMl,
+      ...asTarget(c),
       underPct: bears,
       overPct: bears,
       why: reacts
@@ -91,10 +90,7 @@ export const castParts = (parts: readonly Part[], cast: Cast): PartToWeigh[] =>
   parts.map((c, i) => {
     const bears = EXTRAS.includes(c.role) ? EXTRA_BEARS_PCT : castKind(cast.mix).bearsPct;
     return {
-      name: c.name,
-      role: c.role,
-      targetG: c.massG,
-      volumeMl: c.volumeMl,
+      ...asTarget(c),
       underPct: bears,
       overPct: bears,
       why: c.note || castKind(cast.mix).why(c.role, i),

@@ -180,7 +180,7 @@ export function MouldScreen({ initial, lesson }: { initial: MouldPage; lesson: L
                   {c.changed && (
                     <p className="pl-12 text-sm">
                       Changed: {say(c.changed.text)}{" "}
-                      {c.helped !== null && <b className={c.helped ? "text-sound" : "text-no"}>{c.helped ? "It helped." : "It did not help."}</b>}
+                      {c.helped !== null && <b className={c.helped ? "text-sound" : "text-no"}>{c.helped ? "The fault is gone." : "It did not help."}</b>}
                     </p>
                   )}
                 </li>
