@@ -49,9 +49,12 @@ function partsOf(plan: Plan): Act[] {
 function ofThisBuild(pours: readonly Pour[]): Pour[] {
   const build = pours.filter((p) => p.kind === "rubber" || p.kind === "jacket").sort((a, b) => a.pouredAt - b.pouredAt);
   let from = 0;
+  let made = false;
   build.forEach((p, i) => {
+    if (p.kind !== "rubber") return;
     // The last rubber of a mould carries it; rubber after that is another mould.
-    if (p.kind === "rubber" && build.slice(0, i).some((q) => q.kind === "rubber" && q.mouldId !== null && build.indexOf(q) >= from)) from = i;
+    if (made) from = i;
+    made = p.mouldId !== null;
   });
   return build.slice(from).filter(counts);
 }

@@ -79,34 +79,40 @@ export const JACKET_MAKE: Record<Exclude<Jacket, "none">, { thicknessMm: number;
   timber: { thicknessMm: 18, densityGMl: range(0.45, 0.55, 0.7) },
 };
 
+/** A mix by the mL: what has to be mixed for a mL as it stands, g, and its parts as shares of that, in the order of mixing. */
+interface Mixed {
+  perMl: number;
+  parts: readonly { name: string; share: number }[];
+  roles: readonly PartRole[];
+}
+
+/** 70 of water to 100 of powder: 1.58 g a mL wet [1/2.65 + 0.70 mL for each gram of powder]. */
+const PLASTER: Mixed = {
+  perMl: 1.58,
+  parts: [
+    { name: "Water", share: 70 / 170 },
+    { name: "Plaster", share: 100 / 170 },
+  ],
+  roles: ["water", "powder"],
+};
+
+/** Two parts in equal masses. */
+const halves = (perMl: number, a: string, b: string): Mixed => ({
+  perMl,
+  parts: [
+    { name: a, share: 0.5 },
+    { name: b, share: 0.5 },
+  ],
+  roles: ["partA", "partB"],
+});
+
 /**
- * What a jacket is mixed from, in parts of its own mass as it is mixed, and the cloth in it: typical of each kind, in the order of
- * mixing. Cloth stands for its share of the volume: plaster fills it, resin wets it.
- * @param perMl what has to be mixed for a mL of jacket as it stands, g
+ * What a jacket is mixed from and the cloth in it: typical of each kind. Cloth stands for its share of the volume: plaster fills it,
+ * resin wets it.
  */
-export const JACKET_MIX: Record<
-  Exclude<Jacket, "none">,
-  { perMl: number; parts: readonly { name: string; share: number }[]; roles: readonly PartRole[]; cloth: "bandage" | "glass" | null }
-> = {
-  // 70 of water to 100 of powder: 1.58 g a mL wet [1/2.65 + 0.70 mL for each gram of powder].
-  plaster: {
-    perMl: 1.58,
-    parts: [
-      { name: "Water", share: 70 / 170 },
-      { name: "Plaster", share: 100 / 170 },
-    ],
-    roles: ["water", "powder"],
-    cloth: "bandage",
-  },
-  "plaster-block": {
-    perMl: 1.58,
-    parts: [
-      { name: "Water", share: 70 / 170 },
-      { name: "Plaster", share: 100 / 170 },
-    ],
-    roles: ["water", "powder"],
-    cloth: null,
-  },
+export const JACKET_MIX: Record<Exclude<Jacket, "none">, Mixed & { cloth: "bandage" | "glass" | null }> = {
+  plaster: { ...PLASTER, cloth: "bandage" },
+  "plaster-block": { ...PLASTER, cloth: null },
   // A third of glass by mass in hand laminate, resin 1.2 g a mL, 2 % of hardener on the resin.
   "polyester-resin": {
     perMl: 1,
@@ -117,34 +123,10 @@ export const JACKET_MIX: Record<
     roles: ["partA", "partB"],
     cloth: "glass",
   },
-  "epoxy-putty": {
-    perMl: 1.4,
-    parts: [
-      { name: "Putty A", share: 0.5 },
-      { name: "Putty B", share: 0.5 },
-    ],
-    roles: ["partA", "partB"],
-    cloth: null,
-  },
-  urethane: {
-    perMl: 1.15,
-    parts: [
-      { name: "Part A", share: 0.5 },
-      { name: "Part B", share: 0.5 },
-    ],
-    roles: ["partA", "partB"],
-    cloth: null,
-  },
+  "epoxy-putty": { ...halves(1.4, "Putty A", "Putty B"), cloth: null },
+  urethane: { ...halves(1.15, "Part A", "Part B"), cloth: null },
   // The thin shell behind a frame.
-  timber: {
-    perMl: 1.4,
-    parts: [
-      { name: "Putty A", share: 0.5 },
-      { name: "Putty B", share: 0.5 },
-    ],
-    roles: ["partA", "partB"],
-    cloth: null,
-  },
+  timber: { ...halves(1.4, "Putty A", "Putty B"), cloth: null },
 };
 
 /** How long a jacket's stuff can be worked, and until it is hard enough for the next part or to lift, hours: typical of each kind at room temperature. */
