@@ -1,5 +1,6 @@
 import { jobsInHand } from "@/server/jobs";
 import { runningPatches } from "@/server/patches";
+import { benchActs } from "@/server/acts";
 import { bench } from "@/server/clocks";
 import { coming } from "@/server/calendar";
 import { damageMet } from "@/server/daily";
@@ -33,7 +34,7 @@ export default function BenchPage() {
       next: p?.steps.find((s) => s.state === "troubled") ?? p?.steps.find((s) => s.state === "asks") ?? null,
     };
   });
-  const shown = { initial: bench(w), patches: runningPatches(w), batches: openBatches(w), planned: coming(w) };
+  const shown = { initial: bench(w), patches: runningPatches(w), batches: openBatches(w), planned: coming(w), acts: benchActs(w) };
   // Last, since what was met on the way here counts.
   return <BenchScreen jobs={jobs} totalJobs={total} {...shown} unread={oddMet(w).length} damage={damageMet()} />;
 }

@@ -16,6 +16,19 @@ export const BenchView = z.object({
 });
 export type BenchView = z.infer<typeof BenchView>;
 
+/** What wants hands at a job next. Times in ms. */
+export const BenchAct = z.object({
+  jobId: z.string(),
+  jobName: z.string(),
+  does: z.enum(["weigh", "open"]),
+  name: z.string(),
+  /** The pour it opens, or waits for: its clock is this act's. */
+  pourId: z.string().nullable(),
+  fromAt: z.number().nullable(),
+  toAt: z.number().nullable(),
+});
+export type BenchAct = z.infer<typeof BenchAct>;
+
 /** A batch on the bench, for a list. */
 export interface BatchLine {
   id: string;
@@ -27,6 +40,7 @@ export interface BatchLine {
 
 export const clocks = {
   bench: endpoint({ method: "GET", path: "/api/clocks", in: null, out: BenchView }),
+  acts: endpoint({ method: "GET", path: "/api/acts", in: null, out: z.array(BenchAct) }),
   start: endpoint({
     method: "POST",
     path: "/api/clocks",

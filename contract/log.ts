@@ -1,8 +1,10 @@
 import * as z from "zod";
 import type { Scene } from "../core/draw";
-import { MouldLine, Photo, Pour } from "../core/log";
+import { EventWhat, LogEvent, MOULD_EVENT_KINDS, MouldLine, Photo, Pour } from "../core/log";
 import { Range } from "../core/material";
-import { Changed, FaultKeySchema, FaultMark, OUTCOMES, POUR_KINDS } from "../core/plan";
+import { Changed, Each, FaultKeySchema, FaultMark, OUTCOMES, POUR_KINDS, type Need } from "../core/plan";
+import type { Drying } from "../core/cure";
+import { OwnStep } from "../core/record";
 import type { NextChange } from "../core/rack";
 import { Cut, NO_CUT } from "../core/weigh";
 import { ActKey, endpoint, Was } from "./endpoint";
@@ -46,6 +48,8 @@ export const MouldPage = z.object({
   cost: z.number().nullable(),
   costPerGood: z.number().nullable(),
   labelUrl: z.string().nullable(),
+  /** What happened to it besides, oldest first. */
+  events: z.array(LogEvent),
 });
 export type MouldPage = z.infer<typeof MouldPage>;
 
@@ -71,6 +75,18 @@ export interface PourAdvice {
   scene: Scene | null;
 }
 
+/** What is done with a casting after its pour, what of it is ticked, and how it dries. */
+export interface AfterPour {
+  steps: Need[];
+  events: LogEvent[];
+  /** Of what dries and was weighed; times in ms. */
+  drying: (Drying & { fromAt: number; weighings: { at: number; massG: number }[] }) | null;
+  /** It dries: it is worth weighing. */
+  dries: boolean;
+  /** Castings of this pour, at most. */
+  count: number;
+}
+
 /** What one was asked about and said yes to; null from a program, which is not asked, but written down. */
 export const Despite = z.array(z.string().max(40)).max(8).nullable().default(null);
 /** When it was done, ms, where it was not just now: in the last year, and not ahead. */
@@ -84,6 +100,12 @@ const PourChange = z.object({
   notes: z.string().max(4000, "notes can be at most 4000 letters long").optional(),
   marks: z.array(FaultMark).max(60, "at most 60 marks on one drawing").optional(),
   changed: Changed.nullable().optional(),
+  /** Castings one by one; null takes them for one again. */
+  each: Each.nullable().optional(),
+  /** When it was really poured, ms. */
+  pouredAt: DoneAt,
+  /** What one was asked about and said yes to. */
+  despite: z.array(z.string().max(40)).max(8).nullable().optional(),
 });
 export type PourChange = z.infer<typeof PourChange>;
 
@@ -97,6 +119,11 @@ const MouldChange = z.object({
   retired: z.boolean().optional(),
 });
 export type MouldChange = z.infer<typeof MouldChange>;
+
+const kindOf = (w: EventWhat) => w.kind;
+/** What a person writes down of a pour besides its outcome, and of a mould. */
+const PourEvent = EventWhat.refine((w) => kindOf(w) === "weighed" || kindOf(w) === "done", { message: "has to be a weighing or a step that is done" });
+const MouldEvent = EventWhat.refine((w) => MOULD_EVENT_KINDS.some((k) => k === w.kind), { message: `has to be one of ${MOULD_EVENT_KINDS.join(", ")}` });
 
 export const log = {
   list: endpoint({
@@ -126,6 +153,22 @@ export const log = {
   }),
   read: endpoint({ method: "GET", path: "/api/pours/:id", in: null, out: z.object({ pour: Pour, photos: z.array(Photo) }) }),
   change: endpoint({ method: "PATCH", path: "/api/pours/:id", in: PourChange.extend({ was: Was, despite: Despite }), out: Pour }),
+  write: endpoint({
+    method: "POST",
+    path: "/api/pours/:id/events",
+    in: z.object({ key: ActKey, what: PourEvent, at: DoneAt }),
+    out: LogEvent,
+    status: 201,
+  }),
+  /** A step of a person's own, kept with the job for the next casting. */
+  ownStep: endpoint({
+    method: "POST",
+    path: "/api/pours/:id/steps",
+    in: OwnStep.pick({ text: true, after: true, when: true }),
+    out: z.object({ ok: z.literal(true) }),
+    status: 201,
+  }),
+  takeBack: endpoint({ method: "POST", path: "/api/events/:id/back", in: null, out: z.object({ ok: z.literal(true) }) }),
   addPhoto: endpoint({ method: "POST", path: "/api/pours/:id/photos", in: null, out: Photo, bytes: true, status: 201 }),
   removePhoto: endpoint({ method: "DELETE", path: "/api/photos/:id", in: null, out: z.object({ ok: z.literal(true) }), keeper: true }),
 };
@@ -138,5 +181,12 @@ export const rack = {
     out: z.object({ moulds: z.array(RackLine), total: z.number(), filter: RackFilter }),
   }),
   read: endpoint({ method: "GET", path: "/api/moulds/:id", in: null, out: MouldPage }),
+  write: endpoint({
+    method: "POST",
+    path: "/api/moulds/:id/events",
+    in: z.object({ key: ActKey, what: MouldEvent, at: DoneAt }),
+    out: MouldPage,
+    status: 201,
+  }),
   change: endpoint({ method: "PATCH", path: "/api/moulds/:id", in: MouldChange.extend({ was: Was }), out: MouldPage }),
 };

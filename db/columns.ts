@@ -33,6 +33,7 @@ export const COLUMNS = {
     outcome: z.enum(OUTCOMES).nullable(),
     notes: z.string().max(4000),
   }),
+  events: z.object({ id, jobId: id, mouldId: id.nullable(), pourId: id.nullable(), at }),
   patches: z.object({
     id,
     pair: z.string().max(500),

@@ -4,7 +4,7 @@ import { contains } from "./contains";
 import { COLUMNS } from "./columns";
 import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
-import { jobRevisions, jobs } from "./schema";
+import { jobRevisions, jobs, pours } from "./schema";
 
 export interface StoredJob {
   id: string;
@@ -71,6 +71,25 @@ export function listJobs(db: Db, limit: number): { lines: JobLine[]; total: numb
     job: jobDocument.parse(r.document),
   });
   return { lines: soundRows(db, "jobs", rows, (r) => r.id, line), total };
+}
+
+/** Jobs in hand with something in their log, those poured for last first. */
+export function jobsWithLog(db: Db, limit: number): JobLine[] {
+  const lastAt = sql<number>`(select max(${pours.pouredAt}) from ${pours} where ${pours.jobId} = ${jobs.id})`;
+  const rows = db
+    .select()
+    .from(jobs)
+    .where(and(isNull(jobs.putAwayAt), sql`${lastAt} is not null`))
+    .orderBy(desc(lastAt))
+    .limit(limit)
+    .all();
+  return soundRows(
+    db,
+    "jobs",
+    rows,
+    (r) => r.id,
+    (r) => ({ ...COLUMNS.jobs.pick({ id: true, name: true, updatedAt: true }).parse(r), job: jobDocument.parse(r.document) }),
+  );
 }
 
 /** Names of jobs in hand that hold these words, newest first. */

@@ -5,6 +5,7 @@ import { Range } from "../core/material";
 import type { MouldLine } from "../core/log";
 import { contains } from "./contains";
 import { stored } from "../core/quantity";
+import { castings } from "./castings";
 import { at, COLUMNS } from "./columns";
 import { inJson } from "./inJson";
 import { readNamed, soundRows } from "./odd";
@@ -35,9 +36,9 @@ const lines = (db: Db) =>
       expected: moulds.expected,
       retiredAt: moulds.retiredAt,
       casts: count(sql`${pours.openedAt} is not null`),
-      good: count(sql`${pours.outcome} = 'good'`),
-      flawed: count(sql`${pours.outcome} = 'flawed'`),
-      failed: count(sql`${pours.outcome} = 'failed'`),
+      good: castings("good"),
+      flawed: castings("flawed"),
+      failed: castings("failed"),
       lastCastAt: sql<number | null>`max(case when ${pours.kind} = 'cast' then ${pours.pouredAt} end)`,
       rubberFamily: latest("$.rubberFamily"),
       castFamily: latest("$.castFamily"),
@@ -90,6 +91,7 @@ export interface MouldChange {
   note?: string | undefined;
   expected?: Range | null | undefined;
   retiredAt?: number | null | undefined;
+  madeAt?: number | undefined;
 }
 
 export function changeMould(db: Db, id: string, change: MouldChange): void {

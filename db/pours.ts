@@ -1,8 +1,9 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
 import { z } from "zod";
 import { KeptDossier, type Dossier } from "../core/record";
-import { Changed, FaultKeySchema, FaultMark, snapshotDocument, type Snapshot, type FaultKey, type Outcome } from "../core/plan";
+import { Changed, Each, FaultKeySchema, FaultMark, snapshotDocument, type Snapshot, type Casting, type FaultKey, type Outcome } from "../core/plan";
 import type { MouldYield, Photo, Pour } from "../core/log";
+import { castings } from "./castings";
 import { COLUMNS } from "./columns";
 import { contains } from "./contains";
 import { inJson } from "./inJson";
@@ -10,7 +11,7 @@ import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { moulds, photos, pours } from "./schema";
 
-export interface NewPour extends Omit<Pour, "openedAt" | "outcome" | "faults" | "notes" | "mouldName" | "marks" | "changed"> {
+export interface NewPour extends Omit<Pour, "openedAt" | "outcome" | "faults" | "notes" | "mouldName" | "marks" | "changed" | "each"> {
   /** What was decided that day, and about which materials. */
   dossier: Dossier;
   changed?: Changed | null;
@@ -56,6 +57,7 @@ const toPour = (r: Listed, mouldName: string | null): Pour => ({
   snapshot: snapshotDocument.parse(r.snapshot),
   marks: Marks.parse(r.marks),
   changed: r.changed === null ? null : Changed.parse(r.changed),
+  each: r.each === null ? null : Each.parse(r.each),
 });
 
 // What a list needs; the dossier of the day is read only for one pour at a time.
@@ -76,6 +78,7 @@ const listed = {
   snapshot: pours.snapshot,
   marks: pours.marks,
   changed: pours.changed,
+  each: pours.each,
 };
 const joined = (db: Db) => db.select({ pour: listed, mould: moulds.name }).from(pours).leftJoin(moulds, eq(pours.mouldId, moulds.id)).$dynamic();
 
@@ -122,6 +125,11 @@ export interface PourChange {
   notes?: string | undefined;
   marks?: FaultMark[] | undefined;
   changed?: Changed | null | undefined;
+  each?: Casting[] | null | undefined;
+  pouredAt?: number | undefined;
+  readyLowAt?: number | undefined;
+  readyAt?: number | undefined;
+  readyHighAt?: number | undefined;
 }
 
 /** Writes what a person found; the frozen numbers are never touched. */
@@ -206,10 +214,10 @@ export const mouldYields = (db: Db, limit = 50): MouldYield[] =>
       name: moulds.name,
       jobId: moulds.jobId,
       madeAt: moulds.madeAt,
-      casts: sql<number>`sum(case when ${pours.kind} = 'cast' and ${pours.outcome} is not null then 1 else 0 end)`,
-      good: sql<number>`sum(case when ${pours.kind} = 'cast' and ${pours.outcome} = 'good' then 1 else 0 end)`,
-      flawed: sql<number>`sum(case when ${pours.kind} = 'cast' and ${pours.outcome} = 'flawed' then 1 else 0 end)`,
-      failed: sql<number>`sum(case when ${pours.kind} = 'cast' and ${pours.outcome} = 'failed' then 1 else 0 end)`,
+      casts: sql<number>`${castings("good")} + ${castings("flawed")} + ${castings("failed")}`,
+      good: castings("good"),
+      flawed: castings("flawed"),
+      failed: castings("failed"),
     })
     .from(moulds)
     .innerJoin(pours, eq(pours.mouldId, moulds.id))
@@ -217,6 +225,31 @@ export const mouldYields = (db: Db, limit = 50): MouldYield[] =>
     .orderBy(desc(sql`5`))
     .limit(limit)
     .all();
+
+/**
+ * The pour of rubber that made a mould, and the last part of its jacket; null for a mould from before its rubber was in the log. Its
+ * jacket is what was laid on after the mould before it was made, and before rubber for the next was begun.
+ */
+export function madeBy(db: Db, mouldId: string): { rubber: string; jacket: string | null } | null {
+  const maker = db
+    .select({ jobId: pours.jobId })
+    .from(pours)
+    .where(and(eq(pours.mouldId, mouldId), eq(pours.kind, "rubber")))
+    .get();
+  if (!maker) return null;
+  const build = db
+    .select({ id: pours.id, kind: pours.kind, mouldId: pours.mouldId })
+    .from(pours)
+    .where(and(eq(pours.jobId, maker.jobId), inArray(pours.kind, ["rubber", "jacket"])))
+    .orderBy(asc(pours.pouredAt))
+    .all();
+  const at = build.findLastIndex((p) => p.kind === "rubber" && p.mouldId === mouldId);
+  const from = build.findLastIndex((p, i) => i < at && p.kind === "rubber" && p.mouldId !== null);
+  const to = build.findIndex((p, i) => i > at && p.kind === "rubber");
+  const jacket = build.slice(from + 1, to < 0 ? undefined : to).findLast((p) => p.kind === "jacket");
+  const rubber = build[at];
+  return rubber ? { rubber: rubber.id, jacket: jacket?.id ?? null } : null;
+}
 
 /** Moulds made for a job, newest first. */
 export const listMoulds = (db: Db, jobId: string): { id: string; name: string }[] =>

@@ -115,6 +115,8 @@ export const pours = sqliteTable(
     marks: json("marks").notNull().default([]),
     /** The one thing changed for this pour, as advised after an earlier one; null for none. */
     changed: json("changed"),
+    /** Castings of one pour one by one, where they did not all come out alike; null where the outcome is that of all. */
+    each: json("each"),
     /** What was decided that day and the materials it was decided about; null in entries from before it was kept. */
     dossier: json("dossier"),
   },
@@ -125,6 +127,22 @@ export const pours = sqliteTable(
     index("pours_by_job").on(t.jobId, t.pouredAt),
     index("pours_by_outcome").on(t.outcome, t.pouredAt),
   ],
+);
+
+/** What happened to a mould or a casting besides pouring and opening; see core/log/event. */
+export const events = sqliteTable(
+  "events",
+  {
+    id: text("id").primaryKey(),
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id),
+    mouldId: text("mould_id").references(() => moulds.id),
+    pourId: text("pour_id").references(() => pours.id),
+    at: integer("at").notNull(),
+    what: json("what").notNull(),
+  },
+  (t) => [index("events_by_mould").on(t.mouldId, t.at), index("events_by_pour").on(t.pourId, t.at)],
 );
 
 export const photos = sqliteTable(

@@ -3,7 +3,8 @@ import { z } from "zod";
 import { Clock } from "../core/clock";
 import { jobDocument, KeptDossier } from "../core/record";
 import { Material, Range } from "../core/material";
-import { Changed, FaultKeySchema, FaultMark, snapshotDocument } from "../core/plan";
+import { EventWhat } from "../core/log";
+import { Changed, Each, FaultKeySchema, FaultMark, snapshotDocument } from "../core/plan";
 import { calendarDocument } from "../core/schedule";
 import { weighInDocument } from "../core/weigh";
 import { at, COLUMNS, id, instant, PictureName } from "./columns";
@@ -37,8 +38,10 @@ export const ROWS = {
     snapshot: snapshotDocument,
     marks: z.array(FaultMark).max(60),
     changed: Changed.nullable(),
+    each: Each.nullable().default(null),
     dossier: KeptDossier.nullable(),
   }),
+  events: COLUMNS.events.extend({ what: EventWhat }),
   photos: z.object({
     id,
     pourId: id,
@@ -54,6 +57,9 @@ export const ROWS = {
   calendars: COLUMNS.calendars.extend({ document: calendarDocument }),
 } as const;
 export type TableName = keyof typeof ROWS;
+/** Format of the backup from which on a table is in it; the others were in the first. */
+const SINCE: Partial<Record<TableName, number>> = { events: 3 };
+export const isInFormat = (table: TableName, format: number): boolean => format >= (SINCE[table] ?? 1);
 export const TABLE_NAMES = Object.keys(ROWS) as TableName[];
 export type TableRow = Record<string, unknown>;
 
@@ -64,6 +70,7 @@ const DRIZZLE = {
   jobRevisions: schema.jobRevisions,
   moulds: schema.moulds,
   pours: schema.pours,
+  events: schema.events,
   photos: schema.photos,
   patches: schema.patches,
   weighIns: schema.weighIns,
@@ -79,6 +86,7 @@ const KEYS: Record<TableName, readonly string[]> = {
   jobRevisions: ["jobId", "revision"],
   moulds: ["id"],
   pours: ["id"],
+  events: ["id"],
   photos: ["id"],
   patches: ["id"],
   weighIns: ["id"],
@@ -115,6 +123,7 @@ const BELONGS: Partial<Record<TableName, Record<string, TableName>>> = {
   jobRevisions: { jobId: "jobs" },
   moulds: { jobId: "jobs" },
   pours: { jobId: "jobs", mouldId: "moulds" },
+  events: { jobId: "jobs", mouldId: "moulds", pourId: "pours" },
   photos: { pourId: "pours" },
   weighIns: { jobId: "jobs", mouldId: "moulds", pourId: "pours" },
 };

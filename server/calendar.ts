@@ -12,7 +12,7 @@ import { listJobPours, listMoulds, mouldYields } from "../db/pours";
 import { readSettings } from "../db/settings";
 import { orOdd } from "./odd";
 import { parseOrRefuse } from "./parse";
-import { planJob } from "./plans";
+import { planJob, planStanding } from "./plans";
 import { Refusal } from "./refusal";
 import { forecastOf } from "./settings";
 import type { Workshop } from "./workshop";
@@ -40,7 +40,8 @@ function tasksFor(w: Workshop, calendar: Calendar): Pick<CalendarView, "tasks" |
   for (const { jobId, casts, build } of calendar.jobs) {
     const stored = readJob(w.db, jobId);
     if (!stored) continue;
-    const p = planJob(w, stored);
+    const pours = listJobPours(w.db, jobId);
+    const p = planStanding(w, stored, pours);
     const fresh = tasksOf(jobId, p, {
       casts,
       build,
@@ -49,7 +50,7 @@ function tasksFor(w: Workshop, calendar: Calendar): Pick<CalendarView, "tasks" |
       pourGMin: handling.pourGMin,
     });
     const timed = fresh.map((t) => ({ ...t, handsMin: calendar.hands[t.id] ?? t.handsMin }));
-    const begun = begunTasks(jobId, p, timed, listJobPours(w.db, jobId), calendar.fromAt);
+    const begun = begunTasks(jobId, p, timed, pours, calendar.fromAt);
     all.push(...begun.tasks.map((t) => ({ ...t, jobName: stored.job.name })));
     for (const [id, at] of begun.logged) logged[id] = at;
   }

@@ -46,6 +46,12 @@ export function reopenClocks(w: Workshop, pourId: string): void {
   }
 }
 
+/** Moves the clocks that ran from a pour with it; those that ran from its opening stay. */
+export function shiftClocks(w: Workshop, pour: { id: string; openedAt: number | null }, by: number): void {
+  for (const c of clocksOfPour(w.db, pour.id))
+    if (pour.openedAt === null || c.startedAt < pour.openedAt) changeClock(w.db, c.id, (x) => ({ ...x, startedAt: x.startedAt + by, settled: null }));
+}
+
 /** Readings that clocks which are not settled yet still follow. */
 function readingsFor(w: Workshop, clocks: readonly Clock[]): TemperatureReading[] {
   const now = w.now();

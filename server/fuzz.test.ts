@@ -14,6 +14,7 @@ import { openEveryPage } from "./fixtures/pages";
 import { PNG } from "./fixtures/picture";
 import { Shops } from "./fixtures/shop";
 import { getJob, jobsInHand, updateJob } from "./jobs";
+import { writeOfMould, writeOfPour } from "./life";
 import { startPatch } from "./patches";
 import { addPhoto } from "./photos";
 import { logbook } from "./pours";
@@ -38,6 +39,9 @@ async function lived(): Promise<{ w: Workshop; things: Parameters<typeof openEve
   const patch = startPatch(w, { pair: "surface-rubber|a|b", contact: "surface-rubber", between: ["a", "b"], shopC: 20, waitH: 10 });
   const { calendar, revision } = calendarView(w);
   saveCalendar(w, { baseRevision: revision, calendar });
+  const mould = rack(w, {}).moulds[0]!;
+  writeOfMould(w, mould.id, { what: { kind: "torn", where: "at the rim" } });
+  writeOfPour(w, "demo-pour-01", { what: { kind: "done", step: "own-1", text: "Wiped" } });
   updateSettings(w, { workshopName: "Perigee Yard" });
   const things = {
     jobs: jobsInHand(w).lines.map((l) => l.id),

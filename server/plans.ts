@@ -3,9 +3,10 @@ import { heatKey, heatStudy, opensAt, type HeatQuestion, type HeatStudies, type 
 import { CAST_FAMILY, type Catalogue } from "../core/material";
 import { heldFrom, type Plan } from "../core/plan";
 import { plan } from "../core/plan/plan";
-import { completed, dossierOf, type Dossier, type Job, type KeptDossier } from "../core/record";
+import { asMade, completed, dossierOf, type MadeOf, type Dossier, type Job, type KeptDossier } from "../core/record";
 import { readCatalogue } from "../db/materials";
-import { castFamilies, readDossier } from "../db/pours";
+import { mouldInUse, type Pour } from "../core/log";
+import { castFamilies, madeBy, readDossier } from "../db/pours";
 import type { Workshop } from "./workshop";
 
 // The only way to a plan of anything that is stored. Whatever is shown, printed, sent or frozen of it was planned here, with
@@ -102,6 +103,37 @@ export function planJob(w: Workshop, job: NamedJob): Plan {
   const [dossier] = dossiers(w, [job]);
   if (!dossier) throw new Error("One job makes one dossier.");
   return planWhole(dossier);
+}
+
+/** What a mould is made of, by the log; null where its rubber was never logged. */
+export function madeOf(w: Workshop, mouldId: string): MadeOf | null {
+  const by = madeBy(w.db, mouldId);
+  const kept = (id: string | null): Dossier | null => {
+    const d = id === null ? null : readDossier(w.db, id);
+    return d && completed(d, () => catalogue(w));
+  };
+  const rubber = kept(by?.rubber ?? null);
+  return rubber && { rubber, jacket: kept(by?.jacket ?? null) };
+}
+
+/** A job as it is cast in a mould that is there: its casting in the mould's own rubber. As it is where no mould is named. */
+function dossierInMould(w: Workshop, job: NamedJob, mouldId: string | null): Dossier {
+  const made = mouldId === null ? null : madeOf(w, mouldId);
+  const [dossier] = dossiers(w, [job]);
+  if (!dossier) throw new Error("One job makes one dossier.");
+  return made ? asMade(dossier, made) : dossier;
+}
+
+/** The plan of what is cast in a mould that is there, as that was made. The job's own where no mould is named. */
+export const planInMould = (w: Workshop, job: NamedJob, mouldId: string | null): Plan => planWhole(dossierInMould(w, job, mouldId));
+
+/**
+ * The plan of what stands on the bench of a job: of the mould it casts in, or of the one that is being built. Where only the order of
+ * work is asked for, heat that is not worked out yet need not be.
+ */
+export function planStanding(w: Workshop, job: NamedJob, pours: readonly Pour[], orderOnly = false): Plan {
+  const dossier = dossierInMould(w, job, mouldInUse(pours));
+  return orderOnly ? plan(dossier) : planWhole(dossier);
 }
 
 /** The plan of something begun or done on an earlier day, from what was kept with it; whatever has become of the materials since. */

@@ -2,37 +2,58 @@ import { api } from "../contract";
 import { LogFilter } from "../contract/log";
 import { randomUUID } from "node:crypto";
 import { completed, trimmed, type Dossier, type KeptDossier } from "../core/record";
-import { Changed, clocksOf, freeze, isCasting, type Actual, type Plan, type PourKind, type Snapshot } from "../core/plan";
+import { Changed, clocksOf, freeze, isCasting, outcomeOfAll, type Actual, type Plan, type PourKind, type Snapshot } from "../core/plan";
 import { endClocks } from "../db/clocks";
 import type { StoredJob } from "../db/jobs";
-import { openDoubts, pourDoubts, standOf, type MouldYield, type Photo, type Pour } from "../core/log";
+import { changeMould } from "../db/moulds";
+import {
+  isTorn,
+  movedDoubts,
+  openDoubts,
+  pourDoubts,
+  standOf,
+  tornDoubts,
+  undoneDoubts,
+  type Doubt,
+  type EventWhat,
+  type MouldYield,
+  type Photo,
+  type Pour,
+} from "../core/log";
+import { eventsOfMould, insertEvent } from "../db/events";
 import { changePour, insertPour, listJobPours, listLog, listMoulds, listPhotos, mouldYields, readPour } from "../db/pours";
 import { isShut } from "../core/clock";
 import { askOnce } from "./ask";
-import { readShopC, reopenClocks, startClocks } from "./clocks";
+import { afterPour, doneSteps } from "./aftercare";
+import { readShopC, reopenClocks, shiftClocks, startClocks } from "./clocks";
 import { getJob } from "./jobs";
 import { parseOrRefuse } from "./parse";
-import { catalogue, planJob, planKept, planOfPour } from "./plans";
+import { catalogue, planInMould, planKept, planOfPour, planStanding } from "./plans";
 import { Refusal } from "./refusal";
 import { refuseStale } from "./stale";
 import type { Workshop } from "./workshop";
 
 const HOUR = 3_600_000;
 
-/** A job's plan as it stands, and its frozen numbers for one pour; refuses where they are not worked out. */
+/**
+ * A job's plan as it stands, and its frozen numbers for one pour; refuses where they are not worked out. What is cast is planned in the
+ * mould it goes into, as that was made.
+ * @param mouldId the mould of a casting, by {@link mouldFor}; null for rubber
+ */
 export function freezePour(
   w: Workshop,
   jobId: string,
   jobRevision: number,
   kind: PourKind,
   pourIndex: number,
+  mouldId: string | null,
 ): { stored: StoredJob; planned: Plan; snapshot: Snapshot; dossier: Dossier } {
   const stored = getJob(w, jobId);
   if (stored.revision !== jobRevision)
     throw new Refusal(409, "stale", "This job was changed since this page read it, so the numbers to freeze are in doubt. Look again, then log the pour.", {
       current: stored,
     });
-  const planned = planJob(w, stored);
+  const planned = planInMould(w, stored, isCasting(kind) ? mouldId : null);
   const frozen = freeze(planned, stored.revision, kind, pourIndex);
   if (!frozen.ok) throw new Refusal(422, "not-ready", frozen.message);
   return { stored, planned, snapshot: frozen.snapshot, dossier: trimmed(planned.dossier) };
@@ -47,6 +68,12 @@ export function mouldFor(w: Workshop, jobId: string, kind: PourKind, mouldId: st
     throw new Refusal(422, "no-mould", "That mould does not belong to this job: choose one of its own.");
   return mouldId ?? moulds[0]?.id ?? null;
 }
+
+/** What speaks against a pour at a moment, by the log, and by what happened to its mould. */
+export const doubtsOf = (w: Workshop, planned: Plan, jobId: string, kind: PourKind, pourIndex: number, mouldId: string | null, at: number): Doubt[] => [
+  ...pourDoubts(planned, listJobPours(w.db, jobId), kind, pourIndex, at),
+  ...tornDoubts(mouldId !== null && isTorn(eventsOfMould(w.db, mouldId).filter((e) => e.at <= at))),
+];
 
 export interface MadePour {
   /** Its id, where the act that makes it brought one. */
@@ -145,16 +172,17 @@ export function logPour(w: Workshop, body: unknown): Pour {
   // The same act sent again, its answer lost on the way: it is in the log already.
   const there = ask.key && readPour(w.db, ask.key);
   if (there) return there;
-  const { dossier, snapshot, planned } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
+  const mouldId = mouldFor(w, ask.jobId, ask.kind, ask.mouldId);
+  const { dossier, snapshot, planned } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex, mouldId);
   const pouredAt = doneAt(w, ask.at) ?? w.now();
-  const despite = askOnce(w, pourDoubts(planned, listJobPours(w.db, ask.jobId), ask.kind, ask.pourIndex, pouredAt), ask.despite);
+  const despite = askOnce(w, doubtsOf(w, planned, ask.jobId, ask.kind, ask.pourIndex, mouldId, pouredAt), ask.despite);
   // Nothing was weighed here, but what was cut and how warm it was belong to the day all the same.
   const actual: Actual = { parts: [], totalG: 0, cups: 1, witnessG: 0, stirredAt: null, shopC: readShopC(w), ...ask.cut };
   const id = enterPour(w, {
     jobId: ask.jobId,
     kind: ask.kind,
     pourIndex: ask.pourIndex,
-    mouldId: mouldFor(w, ask.jobId, ask.kind, ask.mouldId),
+    mouldId,
     pouredAt,
     snapshot: { ...snapshot, despite, actual },
     dossier,
@@ -171,33 +199,81 @@ export function getPour(w: Workshop, id: string): { pour: Pour; photos: Photo[] 
 
 /** Writes down when it was opened and how it came out; opening ends its clocks, and starts those that run from it. */
 export function updatePour(w: Workshop, id: string, body: unknown): Pour {
-  const { opened, openedAt: said, was, despite, ...change } = parseOrRefuse(api.log.change.in, body);
+  const { opened, openedAt: said, pouredAt, each, was, despite, ...change } = parseOrRefuse(api.log.change.in, body);
   const before = getPour(w, id).pour;
   refuseStale(was, change, before, "This pour", () => before);
   const at = doneAt(w, said) ?? w.now();
   if (said !== undefined && at < before.pouredAt)
     throw new Refusal(422, "before-pour", "It cannot be opened before it was poured: check the day and the hour.");
+  const poured = pouredAt === undefined ? undefined : (doneAt(w, pouredAt) ?? before.pouredAt);
+  if (poured !== undefined && before.openedAt !== null && poured > before.openedAt)
+    throw new Refusal(422, "after-opening", "It cannot be poured after it was opened: check the day and the hour, or correct the opening first.");
+  const outcome = each ? outcomeOfAll(each) : change.outcome;
   // Naming an outcome means it has been opened.
-  const opens = opened === true || (change.outcome !== undefined && change.outcome !== null && before.openedAt === null);
+  const opens = opened === true || (outcome !== undefined && outcome !== null && before.openedAt === null);
   const openedAt = opened === false ? null : opens ? (said === undefined ? (before.openedAt ?? at) : at) : undefined;
-  const told = opens && before.openedAt === null ? askOnce(w, openDoubts(before, at), despite) : [];
+  const told = [
+    ...(opens && before.openedAt === null ? askOnce(w, [...openDoubts(before, at), ...(despite === null ? [] : undone(w, before))], despite) : []),
+    ...(poured === undefined ? [] : askOnce(w, moved(w, before, poured), despite)),
+  ];
   const snapshot = told.length > 0 ? { ...before.snapshot, despite: [...before.snapshot.despite, ...told].slice(0, 12) } : null;
+  const set = {
+    ...change,
+    ...(each === undefined ? {} : { each, ...(each ? { outcome: outcomeOfAll(each), faults: [...new Set(each.flatMap((c) => c.faults))] } : {}) }),
+    ...(openedAt === undefined ? {} : { openedAt }),
+    ...(snapshot ? { snapshot } : {}),
+    ...(poured === undefined ? {} : shifted(before, poured - before.pouredAt)),
+  };
   w.db.transaction(() => {
-    changePour(w.db, id, { ...change, ...(openedAt === undefined ? {} : { openedAt }), ...(snapshot ? { snapshot } : {}) });
+    changePour(w.db, id, set);
+    for (const what of firstWords(before, set)) insertEvent(w.db, { id: randomUUID(), jobId: before.jobId, mouldId: null, pourId: id, at: w.now(), what });
+    if (poured !== undefined) {
+      shiftClocks(w, before, poured - before.pouredAt);
+      if (before.kind === "rubber" && before.mouldId !== null) changeMould(w.db, before.mouldId, { madeAt: poured });
+    }
     // What came out failed gains no strength and dries no more.
-    if (change.outcome === "failed") endClocks(w.db, (c) => c.pourId === id && !isShut(c.kind), w.now());
+    if (outcome === "failed") endClocks(w.db, (c) => c.pourId === id && !isShut(c.kind), w.now());
     if (openedAt === undefined || openedAt === before.openedAt) return;
     if (openedAt === null) reopenClocks(w, id);
     else {
       endClocks(w.db, (c) => c.pourId === id && isShut(c.kind), w.now());
       const planned = planOfPour(w, id);
       if (!planned) return;
-      if (change.outcome === "failed") return;
+      if (outcome === "failed") return;
       const after = clocksOf(planned, before.kind, before.pourIndex);
       startClocks(w, after, "open", { jobId: before.jobId, pourId: id, weighId: null, at: openedAt, plannedC: before.snapshot.shopC });
     }
   });
   return getPour(w, id).pour;
+}
+
+/** Steps that nothing goes on without, not ticked. */
+const undone = (w: Workshop, pour: Pour): Doubt[] => {
+  const { steps, events } = afterPour(w, pour);
+  return undoneDoubts(steps, doneSteps(events));
+};
+
+/** What speaks against a pour having been made then. */
+function moved(w: Workshop, pour: Pour, at: number): Doubt[] {
+  const planned = planOfPour(w, pour.id) ?? planStanding(w, getJob(w, pour.jobId), []);
+  return movedDoubts(planned, listJobPours(w.db, pour.jobId), pour, at);
+}
+
+/** A pour at another time: what follows from it moves with it. */
+const shifted = (p: Pour, by: number): { pouredAt: number; readyLowAt: number; readyAt: number; readyHighAt: number } => ({
+  pouredAt: p.pouredAt + by,
+  readyLowAt: p.readyLowAt + by,
+  readyAt: p.readyAt + by,
+  readyHighAt: p.readyHighAt + by,
+});
+
+/** What was written down first and is corrected now: it is kept beside it. */
+function firstWords(before: Pour, now: { outcome?: Pour["outcome"] | undefined; openedAt?: number | null; pouredAt?: number }): EventWhat[] {
+  const out: EventWhat[] = [];
+  if (before.outcome !== null && now.outcome !== undefined && now.outcome !== before.outcome) out.push({ kind: "outcome", was: before.outcome });
+  if (before.openedAt !== null && now.openedAt !== undefined && now.openedAt !== before.openedAt) out.push({ kind: "opened", was: before.openedAt });
+  if (now.pouredAt !== undefined && now.pouredAt !== before.pouredAt) out.push({ kind: "poured", was: before.pouredAt });
+  return out;
 }
 
 export const poursOfJob = (w: Workshop, jobId: string): Pour[] => listJobPours(w.db, jobId);

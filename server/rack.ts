@@ -1,12 +1,14 @@
 import { api } from "../contract";
 import { RackFilter, type Lesson, type MouldPage, type PourAdvice, type RackLine } from "../contract/log";
+import { randomUUID } from "node:crypto";
 import QRCode from "qrcode";
 import { buildScene } from "../core/draw";
 import { OPENING, type MouldDecision } from "../core/mould";
 import { Changed, FAULTS, isCasting, OUTCOME_WORD, type FaultKey } from "../core/plan";
 import type { Cut } from "../core/weigh";
-import { adviseNext, costPerGood, didHelp, howSure, expectedCasts, lifeLeft } from "../core/rack";
+import { adviseNext, betweenCavities, costPerGood, didHelp, howSure, expectedCasts, lifeLeft } from "../core/rack";
 import { type MouldLine } from "../core/log";
+import { eventsOfMould, insertEvent } from "../db/events";
 import { castNumber, changeMould, listRack, mouldCasts, mouldCost, readMould } from "../db/moulds";
 import type { Pour } from "../core/log";
 import { gateState, lanUrl } from "./gate";
@@ -23,7 +25,7 @@ export const RACK_PAGE = 60;
 
 const withLife = (m: MouldLine): RackLine => {
   const life = m.expected ?? expectedCasts(m.rubberFamily, m.castFamily);
-  return { ...m, life, left: life && lifeLeft(life, m.casts) };
+  return { ...m, life, left: life && lifeLeft(life, m.casts, { good: m.good, judged: m.good + m.flawed + m.failed }) };
 };
 
 export function rack(w: Workshop, asked: unknown): { moulds: RackLine[]; total: number; filter: RackFilter } {
@@ -33,7 +35,7 @@ export function rack(w: Workshop, asked: unknown): { moulds: RackLine[]; total: 
   return { moulds: moulds.map(withLife), total, filter };
 }
 
-function find(w: Workshop, id: string): MouldLine {
+export function findMould(w: Workshop, id: string): MouldLine {
   const m = readMould(w.db, id);
   if (!m) throw new Refusal(404, "no-mould", "There is no such mould on the rack.");
   return m;
@@ -47,22 +49,33 @@ const castsOf = (w: Workshop, id: string): MouldPage["casts"] =>
 
 /** A mould's own page: what it is, where it lives, and its history. */
 export function mouldPage(w: Workshop, id: string): MouldPage {
-  const m = find(w, id);
+  const m = findMould(w, id);
   const cost = mouldCost(w.db, m);
-  return { mould: withLife(m), casts: castsOf(w, id), cost, costPerGood: costPerGood(cost, m.good), labelUrl: lanUrl(`/rack/${id}`) };
+  return {
+    mould: withLife(m),
+    casts: castsOf(w, id),
+    cost,
+    costPerGood: costPerGood(cost, m.good),
+    labelUrl: lanUrl(`/rack/${id}`),
+    events: eventsOfMould(w.db, id),
+  };
 }
 
 export function updateMould(w: Workshop, id: string, body: unknown): MouldPage {
   const { retired, was, ...change } = parseOrRefuse(api.rack.change.in, body);
-  const m = find(w, id);
+  const m = findMould(w, id);
   refuseStale(was, change, m, "This mould", () => mouldPage(w, id));
-  changeMould(w.db, id, { ...change, ...(retired === undefined ? {} : { retiredAt: retired ? (m.retiredAt ?? w.now()) : null }) });
+  w.db.transaction(() => {
+    changeMould(w.db, id, { ...change, ...(retired === undefined ? {} : { retiredAt: retired ? (m.retiredAt ?? w.now()) : null }) });
+    if (retired !== undefined && retired !== (m.retiredAt !== null))
+      insertEvent(w.db, { id: randomUUID(), jobId: m.jobId, mouldId: id, pourId: null, at: w.now(), what: { kind: retired ? "retired" : "back" } });
+  });
   return mouldPage(w, id);
 }
 
 /** A picture that opens a mould's page: on the network where tablets are let in, else on this machine. */
 export async function mouldLabel(w: Workshop, id: string, own: string): Promise<{ mould: MouldLine; url: string; svg: string; open: boolean }> {
-  const mould = find(w, id);
+  const mould = findMould(w, id);
   const url = lanUrl(`/rack/${id}`) ?? `${own}/rack/${id}`;
   return { mould, url, open: gateState(w).open, svg: await QRCode.toString(url, { type: "svg", margin: 0, errorCorrectionLevel: "M" }) };
 }
@@ -91,8 +104,9 @@ export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
     tried: [...casts.filter((c) => c.helped === false).map((c) => c.changed?.key ?? ""), ...(didHelp(changed, pour) === false ? [changed ?? ""] : [])],
   });
   const all = m ? castsOf(w, m.id) : [];
+  const between = pour.each && betweenCavities(pour.each);
   return {
-    next,
+    next: between ? [between, ...next] : next,
     helped: didHelp(changed, pour),
     sure: sureOf(
       changed,

@@ -108,10 +108,12 @@ describe("what the version before wrote", () => {
   it("restores from its backup and loses nothing", async () => {
     const w = shops.open(false);
     const p = await preview(w, zip);
-    expect(Object.fromEntries(p.rows.map((r) => [r.table, r.inFile]))).toEqual(inZip);
+    // It was made before there was a list of what else happened.
+    const all = { ...inZip, events: 0 };
+    expect(Object.fromEntries(p.rows.map((r) => [r.table, r.inFile]))).toEqual(all);
     await restoreBackup(w, { token: p.token, way: "replace" });
     const again = await preview(w, await bytesOf(w));
-    expect(Object.fromEntries(again.rows.map((r) => [r.table, r.inFile]))).toEqual(inZip);
+    expect(Object.fromEntries(again.rows.map((r) => [r.table, r.inFile]))).toEqual(all);
     expect(getJob(w, "demo-crater-lamp-base").job.strength.stand).toMatchObject({ lengthMm: 600 });
     expect(calendarView(w).calendar).toMatchObject({ people: 2, jobs: [{ jobId: "demo-dome-finial", casts: 2, build: true }] });
     expect(Object.keys(calendarView(w).calendar.starts)).toHaveLength(3);

@@ -5,7 +5,7 @@ import type { WeighView } from "../contract/weigh";
 import { randomUUID } from "node:crypto";
 import { JACKET_BUCKET } from "../core/mould";
 import { FAST_MIN, HABIT, habitOfCast, habitOfJacket, habitOfRubber, NO_FACTS, type Facts, type HabitKey } from "../core/habit";
-import { clocksOf, fillCurve, jacketPartsOf, layerOf, type Actual, type Plan, type PourKind } from "../core/plan";
+import { clocksOf, fillCurve, isCasting, jacketPartsOf, layerOf, type Actual, type Plan, type PourKind } from "../core/plan";
 import {
   anythingWeighed,
   cupGot,
@@ -21,17 +21,15 @@ import {
   type WeighIn,
 } from "../core/weigh";
 import type { Settings } from "../core/workshop";
-import { pourDoubts } from "../core/log";
 import { readJob } from "../db/jobs";
-import { listJobPours } from "../db/pours";
 import { readSettings } from "../db/settings";
 import { askOnce } from "./ask";
 import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, renewWeighIn, writeWeighIn, type StoredWeighIn } from "../db/weighIns";
 import { endWeighClocks, readShopC, startClocks } from "./clocks";
 import { parseOrRefuse } from "./parse";
 import { getJob } from "./jobs";
-import { planJob, planKept } from "./plans";
-import { doneAt, enterPour, freezePour, mouldFor } from "./pours";
+import { planInMould, planKept } from "./plans";
+import { doneAt, doubtsOf, enterPour, freezePour, mouldFor } from "./pours";
 import { lastCutOf } from "./rack";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
@@ -65,7 +63,7 @@ function newerOf(w: Workshop, s: StoredWeighIn): ReturnType<typeof planned> | nu
   const stored = readJob(w.db, s.jobId);
   if (!stored || stored.revision === s.weighIn.jobRevision) return null;
   // A job that cannot be poured as it stands now has nothing to take over.
-  const now = foundOr(() => planned(planJob(w, stored), s.kind, s.pourIndex));
+  const now = foundOr(() => planned(planInMould(w, stored, isCasting(s.kind) ? s.mouldId : null), s.kind, s.pourIndex));
   if (!now) return null;
   const differs = (a: number, b: number) => Math.abs(a - b) > SAME * Math.max(a, b);
   const was = s.frozen.snapshot;
@@ -182,17 +180,15 @@ export function beginWeighing(w: Workshop, body: unknown): WeighView {
   const ask = parseOrRefuse(api.weigh.begin.in, body);
   const there = openWeighIn(w.db, ask.jobId, ask.kind, ask.pourIndex);
   if (there) return viewOf(w, there);
-  const { stored, planned: p, snapshot, dossier } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex);
+  const mouldId = mouldFor(w, ask.jobId, ask.kind, ask.mouldId);
+  const { stored, planned: p, snapshot, dossier } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex, mouldId);
   const batch = planned(p, ask.kind, ask.pourIndex);
-  const despite = askOnce(w, pourDoubts(p, listJobPours(w.db, ask.jobId), ask.kind, ask.pourIndex, w.now()), ask.despite);
+  const despite = askOnce(w, doubtsOf(w, p, ask.jobId, ask.kind, ask.pourIndex, mouldId, w.now()), ask.despite);
   const weighIn = beginWeighIn(
     {
       ...batch,
       // The cuts of last time stand in until somebody says otherwise.
-      cut:
-        ask.kind === "cast" && ask.cut.sprueMm === null && ask.cut.vents === 0
-          ? (lastCutOf(w, mouldFor(w, ask.jobId, ask.kind, ask.mouldId)) ?? ask.cut)
-          : ask.cut,
+      cut: ask.kind === "cast" && ask.cut.sprueMm === null && ask.cut.vents === 0 ? (lastCutOf(w, mouldId) ?? ask.cut) : ask.cut,
       jobName: stored.job.name,
       jobRevision: stored.revision,
       what: snapshot.what,
@@ -207,7 +203,7 @@ export function beginWeighing(w: Workshop, body: unknown): WeighView {
     jobId: ask.jobId,
     kind: ask.kind,
     pourIndex: ask.pourIndex,
-    mouldId: mouldFor(w, ask.jobId, ask.kind, ask.mouldId),
+    mouldId,
     weighIn,
     frozen: { format: 2, snapshot, dossier },
     revision: 1,
@@ -342,7 +338,7 @@ export function renewBatch(w: Workshop, id: string): WeighView {
     () => {
       const s = find(w, id);
       if (!newerOf(w, s)) throw new Refusal(409, "nothing-newer", "There is nothing to take over: something is weighed already, or the job says the same.");
-      const { stored, planned: p, snapshot, dossier } = freezePour(w, s.jobId, getJob(w, s.jobId).revision, s.kind, s.pourIndex);
+      const { stored, planned: p, snapshot, dossier } = freezePour(w, s.jobId, getJob(w, s.jobId).revision, s.kind, s.pourIndex, s.mouldId);
       const { cut, handling, despite, passed, changed } = s.weighIn;
       const next = beginWeighIn(
         {

@@ -5,7 +5,7 @@ import { standOf } from "./stand";
 
 /** Why one would ask before an act, and its key. Everything here is asked once, then done and written down. */
 export interface Doubt {
-  key: "do-not" | "out-of-order" | "too-soon" | "too-late" | "still-in" | "again";
+  key: "do-not" | "out-of-order" | "too-soon" | "too-late" | "still-in" | "again" | "not-done" | "torn";
   message: string;
 }
 
@@ -84,6 +84,32 @@ function waitOf(plan: Plan, before: Pour, at: number): Doubt[] {
       ]
     : [];
 }
+
+/**
+ * What speaks against a pour having been made at another moment than was written down first: the log as it stood then, and what is
+ * built on it.
+ */
+export function movedDoubts(plan: Plan, pours: readonly Pour[], pour: Pour, at: number): Doubt[] {
+  const others = pours.filter((p) => p.id !== pour.id);
+  const then = others.filter((p) => p.pouredAt < at).map((p) => ({ ...p, openedAt: p.openedAt !== null && p.openedAt <= at ? p.openedAt : null }));
+  const built = others
+    .filter((p) => p.kind === pour.kind && p.pourIndex > pour.pourIndex && p.pouredAt > pour.pouredAt && p.pouredAt <= at)
+    .sort((a, b) => a.pouredAt - b.pouredAt)[0];
+  return [
+    ...(built && (pour.kind === "rubber" || pour.kind === "jacket")
+      ? [{ key: "out-of-order" as const, message: `${built.snapshot.what} went on it ${hours(at - built.pouredAt)} before that, by the log.` }]
+      : []),
+    ...pourDoubts(plan, then, pour.kind, pour.pourIndex, at),
+  ];
+}
+
+/** Steps of a casting that nothing goes on without, and that nobody ticked. */
+export const undoneDoubts = (steps: readonly { id: string; text: string; hold?: boolean; when?: string }[], done: ReadonlySet<string>): Doubt[] =>
+  steps.filter((s) => s.hold && s.when === "poured" && !done.has(s.id)).map((s) => ({ key: "not-done", message: `Not ticked yet: ${s.text}` }));
+
+/** A mould that tore and was not mended since. */
+export const tornDoubts = (torn: boolean): Doubt[] =>
+  torn ? [{ key: "torn", message: "The mould tore, and nothing says that it was mended: what is cast in it may leak, and tear it further." }] : [];
 
 /** What speaks against opening a pour at a moment. */
 export function openDoubts(pour: Pour, at: number): Doubt[] {

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { Changed, FaultKeySchema, FaultMark, OUTCOMES, POUR_KINDS, Snapshot } from "../plan";
+import { Changed, Each, FaultKeySchema, FaultMark, OUTCOMES, POUR_KINDS, Snapshot } from "../plan";
 
 /** One entry of the logbook. Times in ms. */
 export const Pour = z.object({
@@ -22,6 +22,8 @@ export const Pour = z.object({
   snapshot: Snapshot,
   marks: z.array(FaultMark),
   changed: Changed.nullable(),
+  /** Castings one by one, where it made several that did not all come out alike. */
+  each: Each.nullable(),
 });
 export type Pour = z.infer<typeof Pour>;
 

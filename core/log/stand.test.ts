@@ -43,6 +43,7 @@ const poured = (p: ReturnType<typeof planned>, kind: Pour["kind"], pourIndex: nu
     snapshot: f.snapshot,
     marks: [],
     changed: null,
+    each: null,
     ...more,
   };
 };

@@ -45,6 +45,15 @@ function partsOf(plan: Plan): Act[] {
   ];
 }
 
+/** The mould a job casts in by its log; null while none is made, or rubber for another one is poured. */
+export function mouldInUse(pours: readonly Pour[]): string | null {
+  const last = pours
+    .filter((p) => p.kind === "rubber" && counts(p))
+    .sort((a, b) => a.pouredAt - b.pouredAt)
+    .at(-1);
+  return last?.mouldId ?? null;
+}
+
 /** Pours of the build that is under way, or of the newest mould: those since the last mould was made. */
 function ofThisBuild(pours: readonly Pour[]): Pour[] {
   const build = pours.filter((p) => p.kind === "rubber" || p.kind === "jacket").sort((a, b) => a.pouredAt - b.pouredAt);

@@ -5,7 +5,7 @@ import { layerOf } from "./layers";
 import { jacketPartsOf } from "./jacket";
 import { isCasting, POUR_KINDS, type PourKind } from "./pourKind";
 import type { Plan } from "./types";
-import { FAULTS, type FaultKey } from "./outcome";
+import { FAULTS, OUTCOMES, type FaultKey, type Outcome } from "./outcome";
 import { stored, storedSpan } from "../quantity";
 
 const FrozenPart = z.object({ name: z.string(), massG: stored.g, volumeMl: stored.ml.nullable() });
@@ -194,3 +194,19 @@ export type FaultMark = z.infer<typeof FaultMark>;
 /** The one thing changed for a pour: which advice it was, if it was one, and in words. */
 export const Changed = z.object({ key: z.string().max(60).nullable(), text: z.string().max(300) });
 export type Changed = z.infer<typeof Changed>;
+
+/** One casting of a pour that made several: how it came out, what was seen of it, and its own cut, mm. */
+export const Casting = z.object({
+  outcome: z.enum(OUTCOMES).nullable(),
+  faults: z.array(FaultKeySchema).max(20),
+  sprueMm: stored.mm.nullable(),
+  ventMm: stored.mm.nullable(),
+  vents: stored.count,
+});
+export type Casting = z.infer<typeof Casting>;
+/** Castings of one pour, in the order of their places in the mould. */
+export const Each = z.array(Casting).min(2).max(100);
+
+/** The outcome of a pour by its castings: that of all where they agree, else flawed; null until every one is judged. */
+export const outcomeOfAll = (each: readonly Casting[]): Outcome | null =>
+  each.some((c) => c.outcome === null) ? null : each.every((c) => c.outcome === each[0]?.outcome) ? (each[0]?.outcome ?? null) : "flawed";

@@ -161,7 +161,23 @@ describe("the life of a mould", () => {
     expect(of("acetic", "resin")).toBeLessThan(of("tin", "resin"));
     expect(expectedCasts("platinum", "glass")).toBeNull();
     expect(expectedCasts(null, "wax")).toBeNull();
-    expect(lifeLeft({ low: 10, typical: 20, high: 40 }, 15)).toEqual({ low: 0, typical: 5, high: 25 });
+    const life = { low: 10, typical: 20, high: 40 };
+    const good = (casts: number) => ({ good: casts, judged: casts });
+    // A new one gives what is expected, four fifths of it good.
+    expect(lifeLeft(life, 0, good(0))).toEqual({ low: 8, typical: 16, high: 32 });
+    // By the table of the normal distribution: past 40 of 10 to 40 half are gone before 48 (ln 2.4 / 0.541 = 1.618, and 1 - 0.9472 is half of a tenth).
+    const past = lifeLeft(life, 40, good(40));
+    expect(past.typical).toBeGreaterThanOrEqual(7);
+    expect(past.typical).toBeLessThanOrEqual(9);
+    // What it has borne is never taken from it: in all it gives more, the more it has borne; and half bad ones halve it.
+    for (let n = 0; n < 100; n++) {
+      const [a, b] = [n, n + 1].map((k) => k + lifeLeft(life, k, { good: 1e9, judged: 1e9 }).typical);
+      expect(b!).toBeGreaterThanOrEqual(a! - 1);
+    }
+    const half = lifeLeft(life, 10, { good: 500, judged: 1000 });
+    const whole = lifeLeft(life, 10, { good: 1000, judged: 1000 });
+    expect(Math.abs(2 * half.typical - whole.typical)).toBeLessThanOrEqual(1);
+    expect(lifeLeft({ low: 0, typical: 0, high: 0 }, 0, good(0))).toEqual({ low: 0, typical: 0, high: 0 });
     expect([costPerGood(60, 4), costPerGood(60, 0), costPerGood(null, 3)]).toEqual([15, null, null]);
   });
 });

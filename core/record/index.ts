@@ -2,3 +2,4 @@ export * from "./versioned";
 export * from "./job";
 export * from "./dossier";
 export * from "./fields";
+export * from "./asMade";

@@ -14,6 +14,20 @@ export const JOB_FORMAT = 3;
 const id = z.string().min(1).max(80).nullable();
 const sizes = z.partialRecord(z.enum(SIZE_KEYS), stored.mm);
 
+/** Where a step of a person's own may stand. */
+export const OWN_STEP_AT = ["prepare", "box", "rubber", "cast", "out"] as const;
+
+/** A step of a person's own: where, in which order, and for a casting whether it is done in the mould or once it is out. */
+export const OwnStep = z.object({
+  id: z.string().regex(/^own-[\w-]{1,60}$/),
+  step: z.enum(OWN_STEP_AT),
+  when: z.enum(["poured", "opened"]).nullable().default(null),
+  text: z.string().trim().min(1, "say what is done").max(300, "a step can be at most 300 letters long"),
+  /** The step it follows; null puts it at the end. */
+  after: z.string().max(80).nullable().default(null),
+});
+export type OwnStep = z.infer<typeof OwnStep>;
+
 /**
  * A job: only what a person decided or measured. Nothing in it is derived. Units are in the names: mm, g, mL, °C, %.
  * Null means not answered yet.
@@ -77,6 +91,7 @@ export const Job = z.object({
   inside: Inside.default(insideDefault),
   /** What the workshop cuts and prints with. */
   make: Make.default(makeDefault),
+  ownSteps: z.array(OwnStep).max(40, "a job holds at most 40 steps of your own").default([]),
   shopC: figure(SHOP_FIELD),
   /** When somebody typed how warm the shop is, ms; null where it is only what new jobs start at. */
   shopTypedAt: stored.moment.nullable().default(null),
@@ -172,6 +187,7 @@ export function newJob(name: string, shopC = 21): Job {
     inside: insideDefault,
     make: makeDefault,
     shopC,
+    ownSteps: [],
     shopTypedAt: null,
   };
 }

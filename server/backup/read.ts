@@ -4,7 +4,7 @@ import { pipeline } from "node:stream/promises";
 import { crc32 } from "node:zlib";
 import yauzl, { type Entry, type ZipFile } from "yauzl";
 import { PictureName } from "../../db/columns";
-import { renamedRow, rowKey, ROWS, tableFile, TABLE_NAMES, type TableName, type TableRow } from "../../db/tables";
+import { isInFormat, renamedRow, rowKey, ROWS, tableFile, TABLE_NAMES, type TableName, type TableRow } from "../../db/tables";
 import { isWholePicture } from "../plain";
 import { Refusal } from "../refusal";
 import { ABOUT, ASIDE, bad, FORMAT, type Step } from "./form";
@@ -174,7 +174,8 @@ export async function readBackup(path: string, take: (table: TableName, row: Tab
     const about = ABOUT.safeParse(told);
     if (!about.success) throw bad(`about.json: ${about.error.issues[0]?.path.join(".") ?? ""} ${about.error.issues[0]?.message ?? "is not as it should be"}.`);
     const { format, madeAt } = about.data;
-    const tables = TABLE_NAMES.map((t) => tableFile(t, format));
+    const held = TABLE_NAMES.filter((t) => isInFormat(t, format));
+    const tables = held.map((t) => tableFile(t, format));
     const pictures: string[] = [];
     for (const name of zip.entries.keys()) {
       if (ASIDE.includes(name) || tables.includes(name)) continue;
@@ -193,7 +194,7 @@ export async function readBackup(path: string, take: (table: TableName, row: Tab
     const counts = Object.fromEntries(TABLE_NAMES.map((t) => [t, 0])) as Record<TableName, number>;
     const named = new Set<string>();
     let before = 0;
-    for (const [i, table] of TABLE_NAMES.entries()) {
+    for (const [i, table] of held.entries()) {
       step("Entries", before / all);
       for await (const row of rowsOf(zip, table, format)) {
         const picture = table === "photos" ? row.fileName : table === "patches" ? row.photoFile : null;

@@ -37,6 +37,7 @@ const blank: MouldPage = {
   cost: null,
   costPerGood: null,
   labelUrl: null,
+  events: [],
 };
 
 /** A server that keeps one mould, slowly if asked to. */

@@ -4,7 +4,8 @@ import { getJob } from "@/server/jobs";
 import { mouldsOfJob, poursOfJob } from "@/server/pours";
 import { lessonFor } from "@/server/rack";
 import { foundOrNull } from "@/server/refusal";
-import { catalogue } from "@/server/plans";
+import { catalogue, madeOf } from "@/server/plans";
+import { mouldInUse } from "@/core/log";
 import { workshop } from "@/server/workshop";
 import { JobScreen } from "@/ui/features/job/JobScreen";
 
@@ -29,7 +30,17 @@ export default showing(async function JobPage({ params }: Ctx) {
   if (!stored) notFound();
   const w = workshop();
   const moulds = mouldsOfJob(w, id);
+  const pours = poursOfJob(w, id);
+  const inUse = mouldInUse(pours);
   return (
-    <JobScreen key={id} initial={stored} catalogue={catalogue(w)} pours={poursOfJob(w, id)} moulds={moulds} lesson={lessonFor(w, moulds[0]?.id ?? null)} />
+    <JobScreen
+      key={id}
+      initial={stored}
+      catalogue={catalogue(w)}
+      pours={pours}
+      moulds={moulds}
+      madeOf={inUse === null ? null : madeOf(w, inUse)}
+      lesson={lessonFor(w, moulds[0]?.id ?? null)}
+    />
   );
 });

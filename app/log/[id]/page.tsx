@@ -1,5 +1,6 @@
 import { showing } from "../../showing";
 import { notFound } from "next/navigation";
+import { afterPour } from "@/server/aftercare";
 import { pourClocks } from "@/server/clocks";
 import { getPour } from "@/server/pours";
 import { pourAdvice } from "@/server/rack";
@@ -14,5 +15,14 @@ export default showing(async function PourPage({ params }: { params: Promise<{ i
   const found = foundOrNull(() => getPour(workshop(), id));
   if (!found) notFound();
   const w = workshop();
-  return <PourScreen key={id} initial={found.pour} advice={pourAdvice(w, found.pour)} firstClocks={pourClocks(w, id)} photos={found.photos} />;
+  return (
+    <PourScreen
+      key={id}
+      initial={found.pour}
+      advice={pourAdvice(w, found.pour)}
+      after={afterPour(w, found.pour)}
+      firstClocks={pourClocks(w, id)}
+      photos={found.photos}
+    />
+  );
 });

@@ -9,12 +9,16 @@ import type { Opening } from "@/core/mould";
 import { StepMark, stepName } from "../job/Route";
 import { NewJobDialog } from "../shell/newJob";
 import type { Patch } from "@/core/log";
-import { dueAt, isDeadline } from "@/core/clock/kinds";
+import type { ClockState } from "@/core/clock";
+import { dueAt, isDeadline, isShut } from "@/core/clock/kinds";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
 import { ClockCard } from "../clocks/ClockCard";
 import type { PlannedStretch } from "../clocks/River";
 import { ShopPanel } from "../clocks/ShopPanel";
-import type { BenchView } from "@/contract/bench";
+import { useQuery } from "@tanstack/react-query";
+import type { BenchAct, BenchView } from "@/contract/bench";
+import { read } from "../../data/read";
+import { Fold } from "../../kit/Fold";
 import { Caution } from "../../kit/controls";
 import { useUnits } from "../../kit/units";
 import { VerdictMark } from "../../kit/VerdictMark";
@@ -44,6 +48,27 @@ export interface BatchLine {
   startedAt: number;
 }
 
+const ACTS_EVERY_MS = 15_000;
+/** Past this a clock that nobody acts on is no work of today. */
+const LONG_MS = 3 * 24 * 3_600_000;
+
+interface Wanted {
+  act: BenchAct | null;
+  clock: ClockState | null;
+}
+
+/** What wants hands, the soonest first: each job's next act with the clock it waits for, then every other clock; apart, what is over for days. */
+function handsWanted(acts: readonly BenchAct[], running: readonly ClockState[], t: number): { shown: Wanted[]; long: ClockState[] } {
+  const ofAct = (a: BenchAct) => running.find((c) => c.clock.pourId !== null && c.clock.pourId === a.pourId && isShut(c.clock.kind)) ?? null;
+  const led = acts.map((act): Wanted => ({ act, clock: ofAct(act) }));
+  const taken = new Set(led.map((x) => x.clock?.clock.id));
+  const free = running.filter((c) => !taken.has(c.clock.id));
+  const isLong = (c: ClockState) => dueAt(c) < t - LONG_MS;
+  const at = ({ act, clock }: Wanted) => (clock ? dueAt(clock) : (act?.fromAt ?? 0));
+  const shown = [...led, ...free.filter((c) => !isLong(c)).map((clock): Wanted => ({ act: null, clock }))].sort((a, b) => at(a) - at(b));
+  return { shown, long: free.filter(isLong) };
+}
+
 /** What runs, what wants hands in the next two days, what is on the bench, and the jobs in hand. */
 export function BenchScreen({
   jobs,
@@ -52,6 +77,7 @@ export function BenchScreen({
   patches,
   batches,
   planned,
+  acts: firstActs,
   unread,
   damage,
 }: {
@@ -61,6 +87,8 @@ export function BenchScreen({
   patches: readonly Patch[];
   batches: readonly BatchLine[];
   planned: readonly PlannedStretch[];
+  /** What wants hands at each job next. */
+  acts: readonly BenchAct[];
   /** Stored entries that could not be read and are left out of what is shown. */
   unread: number;
   /** What the last look at the file found; null while it is sound. */
@@ -69,10 +97,17 @@ export function BenchScreen({
   const { wall } = useUnits();
   const now = useTicking(1000);
   const bench = useBenchClocks().bench ?? initial;
+  const { data: acts } = useQuery({
+    queryKey: ["acts"],
+    queryFn: () => read("clocks", "acts", {}),
+    initialData: [...firstActs],
+    refetchInterval: ACTS_EVERY_MS,
+  });
   const [starting, setStarting] = useState<"job" | "timer" | null>(null);
   const running = bench.clocks.filter((c) => c.clock.endedAt === null).sort((a, b) => dueAt(a) - dueAt(b));
   const ended = bench.clocks.filter((c) => c.clock.endedAt !== null);
   const t = now ?? initial.now;
+  const { shown, long } = handsWanted(acts, running, t);
   const due = running.filter((c) => dueAt(c) <= t);
   const next = running.find((c) => dueAt(c) > t);
   const urgent = running.find((c) => isDeadline(c.clock.kind));
@@ -148,13 +183,18 @@ export function BenchScreen({
             </h2>
             {now === null ? <p className="card min-h-60 p-4 text-soft">…</p> : <River bench={bench} now={now} planned={planned} />}
           </section>
-          {running.length + ended.length + patches.length > 0 && (
+          {shown.length + ended.length + long.length + patches.length > 0 && (
             <section aria-labelledby="curing" className="space-y-2">
               <h2 id="curing" className="text-xl font-bold">
                 On the clock
               </h2>
               <ul className="grid grid-cols-1 gap-3 sm:grid-cols-2">
-                {[...running, ...ended].map((c) => (
+                {shown.map(({ act, clock }) => (
+                  <li key={clock?.clock.id ?? act?.jobId}>
+                    {clock ? <ClockCard state={clock} now={now} act={act} /> : act && <ActCard act={act} now={now} />}
+                  </li>
+                ))}
+                {ended.map((c) => (
                   <li key={c.clock.id}>
                     <ClockCard state={c} now={now} />
                   </li>
@@ -176,6 +216,17 @@ export function BenchScreen({
                   </li>
                 ))}
               </ul>
+              {long.length > 0 && (
+                <Fold title={`Over for days, and nobody said so: ${long.length}`}>
+                  <ul className="mt-1 grid grid-cols-1 gap-3 sm:grid-cols-2">
+                    {long.map((c) => (
+                      <li key={c.clock.id}>
+                        <ClockCard state={c} now={now} />
+                      </li>
+                    ))}
+                  </ul>
+                </Fold>
+              )}
             </section>
           )}
         </div>
@@ -209,6 +260,32 @@ export function BenchScreen({
       {starting === "job" && <NewJobDialog onClose={() => setStarting(null)} />}
       {starting === "timer" && <StartTimer onClose={() => setStarting(null)} />}
     </div>
+  );
+}
+
+/** An act that waits for no clock any more. */
+function ActCard({ act, now }: { act: BenchAct; now: number | null }) {
+  const { wall } = useUnits();
+  return (
+    <article aria-label={`${act.name}, ${act.jobName}`} className="card flex h-full flex-col gap-1 !border-2 !border-ink !bg-peel p-4">
+      <b className="text-lg leading-tight">{act.name}</b>
+      <Link href={`/jobs/${act.jobId}`} className="text-sm underline decoration-line">
+        {act.jobName}
+      </Link>
+      <span className="figure block text-4xl leading-tight">
+        {now === null ? "…" : act.fromAt !== null && act.fromAt > now ? fromNow(act.fromAt, now) : "Ready"}
+      </span>
+      <span className="text-sm text-soft">{now !== null && act.fromAt !== null && <>since {wall(act.fromAt, now)}</>}</span>
+      <span className="mt-auto flex justify-end pt-1">
+        <Link
+          className="btn btn-main !min-h-11"
+          href={act.does === "open" && act.pourId ? `/log/${act.pourId}` : `/jobs/${act.jobId}`}
+          aria-label={`To it: ${act.name}, ${act.jobName}`}
+        >
+          {act.does === "open" ? "Open it" : "To it"}
+        </Link>
+      </span>
+    </article>
   );
 }
 

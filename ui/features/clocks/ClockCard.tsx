@@ -4,7 +4,7 @@ import Link from "next/link";
 import { CLOCK_KINDS, dueAt, isDeadline, isShut } from "@/core/clock/kinds";
 import type { ClockState } from "@/core/clock";
 import { notice } from "../../kit/notice";
-import type { ClockAct } from "@/contract/bench";
+import type { BenchAct, ClockAct } from "@/contract/bench";
 import { call } from "../../data/call";
 import { useUnits } from "../../kit/units";
 import { countdown } from "../weigh/countdown";
@@ -24,8 +24,8 @@ export function whyMoved(c: ClockState, say: (s: string) => string, fmt: (v: num
   );
 }
 
-/** One running clock, large enough to read across the shop. */
-export function ClockCard({ state, now }: { state: ClockState; now: number | null }) {
+/** One running clock, large enough to read across the shop; where it is what an act waits for, the act leads. */
+export function ClockCard({ state, now, act: next = null }: { state: ClockState; now: number | null; act?: BenchAct | null }) {
   const { fmt, say, wall } = useUnits();
   const { refresh } = useBenchClocks();
   const at = dueAt(state);
@@ -61,7 +61,14 @@ export function ClockCard({ state, now }: { state: ClockState; now: number | nul
       className={`card flex h-full flex-col gap-1 p-4 ${ended ? "opacity-60" : phase === "past" ? "!border-2 !border-no" : left <= 0 ? "!border-2 !border-ink !bg-peel" : phase === "soon" ? "!border-2 !border-citrus" : ""}`}
     >
       <span className="flex items-baseline justify-between gap-3">
-        {clock.pourId ? (
+        {next ? (
+          <span className="min-w-0">
+            <b className="block text-lg leading-tight">{next.name}</b>
+            <Link href={`/jobs/${next.jobId}`} className="text-sm underline decoration-line">
+              {next.jobName}
+            </Link>
+          </span>
+        ) : clock.pourId ? (
           <Link href={`/log/${clock.pourId}`} className="min-w-0 truncate font-semibold underline decoration-line">
             {clock.label}
           </Link>
@@ -101,8 +108,16 @@ export function ClockCard({ state, now }: { state: ClockState; now: number | nul
           <button type="button" className="btn btn-bare !min-h-11" onClick={() => void act({ do: "reopen" })}>
             Let it run on
           </button>
+        ) : next?.does === "weigh" ? (
+          <Link
+            className={`btn !min-h-11 ${left <= 0 ? "btn-main" : "btn-bare"}`}
+            href={`/jobs/${next.jobId}`}
+            aria-label={`To it: ${next.name}, ${next.jobName}`}
+          >
+            To it
+          </Link>
         ) : clock.pourId && isShut(clock.kind) && clock.closes === null ? (
-          <Link className="btn btn-bare !min-h-11" href={`/log/${clock.pourId}`}>
+          <Link className={`btn !min-h-11 ${next && left <= 0 ? "btn-main" : "btn-bare"}`} href={`/log/${clock.pourId}`}>
             Open it
           </Link>
         ) : (

@@ -14,6 +14,10 @@ export interface JobWorld {
   plan: Plan;
   catalogue: Catalogue;
   pours: readonly Pour[];
+  /** The plan of what is cast in the mould that is there, as it was made; the job's own where there is none, or nothing differs. */
+  inMould: Plan;
+  /** In what that mould differs from what the job says now, in words. */
+  otherwise: readonly string[];
   moulds: readonly { id: string; name: string }[];
   document: JobDocument;
   edit: (change: (job: Job) => Job) => void;

@@ -5,7 +5,7 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore } from "react";
-import { dossierOf, type Job } from "@/core/record";
+import { asMade, dossierOf, madeOtherwise, type Job, type MadeOf } from "@/core/record";
 import { pick, type Catalogue } from "@/core/material";
 import { heldByLog, STEP_IDS, type StepId } from "@/core/plan";
 import { plan as planOf } from "@/core/plan/plan";
@@ -77,12 +77,15 @@ export function JobScreen({
   catalogue,
   pours,
   moulds,
+  madeOf,
   lesson,
 }: {
   initial: JobView;
   catalogue: Catalogue;
   pours: readonly Pour[];
   moulds: readonly { id: string; name: string }[];
+  /** What the mould it casts in is made of; null while there is none. */
+  madeOf: MadeOf | null;
   /** What the last casting of its newest mould taught. */
   lesson: Lesson | null;
 }) {
@@ -91,9 +94,11 @@ export function JobScreen({
   const known = useMemo(() => ({ shopC: null, held: heldByLog(pours) }), [pours]);
   const { studies, ask, fault: heatFault } = useHeatWorker();
   const plan = useMemo(() => planOf(dossierOf(job, catalogue, known.held), studies), [job, known, catalogue, studies]);
+  const otherwise = useMemo(() => (madeOf ? madeOtherwise(plan.dossier, madeOf) : []), [plan, madeOf]);
+  const inMould = useMemo(() => (madeOf && otherwise.length > 0 ? planOf(asMade(plan.dossier, madeOf), studies) : plan), [plan, madeOf, otherwise, studies]);
   // The route may follow a drag a moment later.
   const calmSteps = useDeferredValue(plan.steps);
-  useEffect(() => ask(plan.heat.map((h) => h.question)), [ask, plan]);
+  useEffect(() => ask([...plan.heat, ...(inMould === plan ? [] : inMould.heat)].map((h) => h.question)), [ask, plan, inMould]);
   const [firstStep] = useState<StepId>(() => plan.steps.find((s) => s.state === "asks" || s.state === "troubled")?.id ?? "out");
   const [step, go] = useStep(firstStep);
   const [chosen, setChosen] = useState<{ step: StepId; stage: Stage } | null>(null);
@@ -127,7 +132,7 @@ export function JobScreen({
   const Body = STEP_BODY[step];
 
   return (
-    <JobProvider value={{ id: initial.id, job, plan, catalogue, pours, moulds, document, edit }}>
+    <JobProvider value={{ id: initial.id, job, plan, catalogue, pours, inMould, otherwise, moulds, document, edit }}>
       <div className="flex flex-1 flex-col gap-2.5 pt-1">
         <TitleRow job={job} save={save} canUndo={canUndo} canRedo={canRedo} document={document} id={initial.id} />
         <Trouble save={save} document={document} />

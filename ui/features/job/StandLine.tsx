@@ -8,16 +8,17 @@ import { useUnits } from "../../kit/units";
 import { fromNow, useNow } from "../../kit/When";
 import type { Lesson } from "@/contract/log";
 import { LessonLines } from "../rack/LessonPanel";
+import { VerdictMark } from "../../kit/VerdictMark";
 import { useJob } from "./JobContext";
 import { useActs } from "./useActs";
 
 /** Where the mould stands, in one line, and the next act as its one main button. */
 export function StandLine({ lesson }: { lesson: Lesson | null }) {
-  const { plan, pours } = useJob();
-  const { wall } = useUnits();
+  const { inMould, otherwise, pours, moulds } = useJob();
+  const { fmt, wall } = useUnits();
   const now = useNow();
   const { busy, weigh, dialog } = useActs();
-  const s = useMemo(() => standOf(plan, pours), [plan, pours]);
+  const s = useMemo(() => standOf(inMould, pours), [inMould, pours]);
   const done = s.parts.filter((p) => p.pour).length;
   if (done === 0 && !s.inside) return null;
   const waits = s.fromAt !== null && now !== null && s.fromAt > now;
@@ -64,6 +65,17 @@ export function StandLine({ lesson }: { lesson: Lesson | null }) {
       {lesson && s.made && (lesson.change || lesson.sure) && (
         <div className="w-full border-t border-line pt-2">
           <LessonLines lesson={lesson} />
+        </div>
+      )}
+      {otherwise.length > 0 && (
+        <div className="w-full border-t border-line pt-2">
+          <p>
+            <b>{moulds[0]?.name ?? "Its mould"} was made otherwise than the job says now:</b> {otherwise.join("; ")}.
+          </p>
+          <p className="flex flex-wrap items-center gap-x-3 text-soft">
+            What is cast in it is weighed and judged as it was made{inMould.tally.castG === null ? "" : `, ${fmt(inMould.tally.castG, "mass")} to mix`}:{" "}
+            <VerdictMark verdict={inMould.chain.verdict} />
+          </p>
         </div>
       )}
       {dialog}

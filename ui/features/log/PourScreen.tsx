@@ -13,7 +13,7 @@ import { whyMoved } from "../clocks/ClockCard";
 import { Choice } from "../../kit/Choice";
 import { Figure, Fault } from "../../kit/controls";
 import { PartList } from "../job/steps/PartList";
-import type { PourAdvice, PourChange } from "@/contract/log";
+import type { AfterPour, PourAdvice, PourChange } from "@/contract/log";
 import { call } from "../../data/call";
 import type { SaveState } from "../../data/savedDocument";
 import { Conflict } from "../../form/Conflict";
@@ -23,22 +23,28 @@ import type { Photo, Pour } from "@/core/log";
 import { useUnits } from "../../kit/units";
 import { VerdictMark } from "../../kit/VerdictMark";
 import { fromNow, useNow, When } from "../../kit/When";
-import { openDoubts } from "@/core/log/doubts";
+import { openDoubts, undoneDoubts } from "@/core/log/doubts";
 import { WhenField } from "../../form/WhenField";
 import { AskFirst, type Asked } from "./AskFirst";
+import { AfterPanel } from "./AfterPanel";
+import { EachPanel } from "./EachPanel";
 import { FaultSection } from "./FaultSection";
+import { Poured } from "./Poured";
 import { Fold } from "../../kit/Fold";
+import { notice } from "../../kit/notice";
 
 /** One pour: its frozen numbers, how it came out and where, what to change next, and its photos. */
 export function PourScreen({
   initial,
   photos: firstPhotos,
   advice,
+  after,
   firstClocks,
 }: {
   initial: Pour;
   photos: readonly Photo[];
   advice: PourAdvice;
+  after: AfterPour;
   firstClocks: readonly ClockState[];
 }) {
   const router = useRouter();
@@ -60,11 +66,18 @@ export function PourScreen({
   const change = (patch: PourChange) => document.update(patch, true);
   const [openedAt, setOpenedAt] = useState<{ at: number | null; ok: boolean }>({ at: null, ok: true });
   const [asked, setAsked] = useState<Asked | null>(null);
+  const ticked = new Set(after.events.flatMap((e) => (e.what.kind === "done" ? [e.what.step] : [])));
   const open = (at: number | null) => {
     const patch: PourChange = { opened: true, ...(at === null ? {} : { openedAt: at }) };
-    const doubts = openDoubts(pour, at ?? Date.now()).map((d) => ({ ...d, message: say(d.message) }));
+    const doubts = [...openDoubts(pour, at ?? now ?? pour.readyHighAt), ...undoneDoubts(after.steps, ticked)].map((d) => ({ ...d, message: say(d.message) }));
     if (doubts.length === 0) change(patch);
-    else setAsked({ doubts, yes: () => change(patch) });
+    else setAsked({ doubts, yes: (despite) => change({ ...patch, despite }) });
+  };
+  const retimed = (corrected: Pour) => {
+    document.take(corrected);
+    notice.good("Corrected: its clocks moved with it.");
+    router.refresh();
+    void refresh();
   };
   const s = pour.snapshot;
   const curing = pour.openedAt === null;
@@ -133,7 +146,9 @@ export function PourScreen({
                 </button>
               </>
             )}
+            <Poured pour={pour} events={after.events} moved={retimed} ask={setAsked} />
           </section>
+          {pour.kind === "cast" && pour.outcome !== "failed" && <AfterPanel pour={pour} after={after} />}
           {s.despite.length > 0 && (
             <section aria-labelledby="despite" className="card space-y-1 p-4">
               <h2 id="despite" className="text-lg font-bold">
@@ -157,6 +172,7 @@ export function PourScreen({
               options={OUTCOMES.map((o) => ({ value: o as string, label: OUTCOME_WORD[o] }))}
               onChange={(o) => change({ outcome: OUTCOMES.find((k) => k === o) ?? null })}
             />
+            {pour.kind === "cast" && <EachPanel pour={pour} count={after.count} change={(each) => change({ each })} />}
             <fieldset>
               <legend className="label mb-1">Faults seen</legend>
               <div className="flex flex-wrap gap-2">

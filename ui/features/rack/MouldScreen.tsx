@@ -10,6 +10,7 @@ import { OutcomeMark } from "../log/OutcomeMark";
 import { QuantityField } from "../../form/QuantityField";
 import { useUnits } from "../../kit/units";
 import { When } from "../../kit/When";
+import { MouldEvents } from "./MouldEvents";
 import { LifeBar } from "./RackScreen";
 import type { Lesson, MouldChange, MouldPage } from "@/contract/log";
 import { Conflict } from "../../form/Conflict";
@@ -78,8 +79,11 @@ export function MouldScreen({ initial, lesson }: { initial: MouldPage; lesson: L
               <Figure name="Good casts" note={judged > 0 ? `${Math.round((m.good / judged) * 100)} % of ${judged}` : "none judged yet"}>
                 {m.good}
               </Figure>
-              <Figure name="Left in it" note={m.expected ? "by your own figure" : m.life ? "usual for its kind" : "nobody knows"}>
-                {m.left ? (m.left.high === 0 ? "past it" : `${m.left.low} to ${m.left.high}`) : "–"}
+              <Figure
+                name="Good casts left"
+                note={m.expected ? "by your own figure and its yield" : m.life ? "usual for its kind, by its own yield" : "nobody knows"}
+              >
+                {m.left ? (m.left.high === 0 ? "none" : `${m.left.low} to ${m.left.high}`) : "–"}
               </Figure>
               <Figure name="Its rubber cost" note={page.cost === null ? "give the rubber a price" : undefined}>
                 {page.cost === null ? "–" : fmt(page.cost, "money")}
@@ -126,6 +130,7 @@ export function MouldScreen({ initial, lesson }: { initial: MouldPage; lesson: L
               )}
             </Fold>
           </section>
+          <MouldEvents page={page} changed={document.take} />
           {page.casts.length > 1 && <MouldCharts casts={page.casts} cost={page.cost} />}
           <section aria-labelledby="names" className="card space-y-3 p-4">
             <h2 id="names" className="text-xl font-bold">

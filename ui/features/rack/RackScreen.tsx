@@ -80,10 +80,10 @@ export function RackScreen({ moulds, total, filter, pageSize }: { moulds: readon
               },
               {
                 id: "left",
-                header: "Left in it",
+                header: "Good casts left",
                 cell: ({ row: { original: m } }) => (
                   <>
-                    <span className="figure text-xl">{m.left ? (m.left.high === 0 ? "past its life" : `${m.left.low} to ${m.left.high}`) : "–"}</span>
+                    <span className="figure text-xl">{m.left ? (m.left.high === 0 ? "none" : `${m.left.low} to ${m.left.high}`) : "–"}</span>
                     <LifeBar mould={m} />
                   </>
                 ),

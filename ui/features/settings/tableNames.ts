@@ -6,6 +6,7 @@ export const TABLE_WORDS: Record<string, string> = {
   jobRevisions: "Undo steps",
   moulds: "Moulds",
   pours: "Pours",
+  events: "What else happened",
   photos: "Photos",
   patches: "Patch tests",
   weighIns: "Batches",

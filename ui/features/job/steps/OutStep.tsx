@@ -20,11 +20,11 @@ import { JobField } from "../JobField";
 import { useActs } from "../useActs";
 
 export function OutStep() {
-  const { plan, moulds, pours } = useJob();
+  const { plan, inMould, moulds, pours } = useJob();
   const { say } = useUnits();
   const [mouldId, setMouldId] = useState<string | null>(null);
   const [cut, setCut] = useState(NO_CUT);
-  const stand = standOf(plan, pours);
+  const stand = standOf(inMould, pours);
   const isNext = (kind: PourKind, index: number) => stand.next?.kind === kind && stand.next.index === index;
   const refused = plan.chain.verdict === "no" || plan.chain.verdict === "untested";
   return (
@@ -81,7 +81,7 @@ export function OutStep() {
           mouldId={null}
         />
       ))}
-      {plan.castCure && plan.cast && (
+      {inMould.castCure && inMould.cast && (
         <>
           {moulds.length > 1 && (
             <Pick
@@ -93,13 +93,13 @@ export function OutStep() {
             />
           )}
           <CutFields cut={cut} set={setCut} />
-          {plan.layers.map((l, i) => {
+          {inMould.layers.map((l, i) => {
             const last = l.next === null;
             return (
               <Clock
                 key={l.name}
                 title={l.coat ? `${l.name}, ${l.cast.name.toLowerCase()}` : l.cast.name}
-                wait={l.next ?? plan.castCure?.demould ?? l.cure.demould}
+                wait={l.next ?? inMould.castCure?.demould ?? l.cure.demould}
                 until={last ? "open after" : "next layer from"}
                 kind={last ? "cast" : "layer"}
                 index={last ? 0 : i}
@@ -110,12 +110,12 @@ export function OutStep() {
               />
             );
           })}
-          {plan.castCure.finished && (
+          {inMould.castCure.finished && (
             <p className="text-[0.95rem]">
               <b>
-                {plan.castCure.finished.name}: <Span wait={plan.castCure.finished} />.
+                {inMould.castCure.finished.name}: <Span wait={inMould.castCure.finished} />.
               </b>{" "}
-              <span className="text-soft">{say(plan.castCure.finished.reason)}</span>
+              <span className="text-soft">{say(inMould.castCure.finished.reason)}</span>
             </p>
           )}
         </>

@@ -1,8 +1,8 @@
-import { catalogueOf } from "../material";
-import { say } from "../quantity";
-import { dossierOf, newJob, type Job } from "../record";
+import { catalogueOf } from "../../material";
+import { say } from "../../quantity";
+import { dossierOf, newJob, type Job } from "../../record";
 import { needsOf } from ".";
-import { plan } from "./plan";
+import { plan } from "../plan";
 
 const base = newJob("Orbit");
 const job = (patch: Partial<Job>): Job => ({
@@ -54,7 +54,7 @@ describe("what is forgotten", () => {
   });
 
   it("hanging hardware by what it weighs, patches for what can be patched, and only for those", () => {
-    expect(needs({ use: "hung" }).get("hanging")!.text).toMatch(/template from bracket to edge.*four times/);
+    expect(needs({ use: "hung" }).get("hanging")!.text).toMatch(/template from bracket to edge.*4 times/);
     expect(needs({}).has("hanging")).toBe(false);
     expect(needs({}).has("patch-wet")).toBe(true);
     expect(needs({ castId: "cast-pewter", rubberId: "rubber-tin-heat-30" }).has("patch-wet")).toBe(false);

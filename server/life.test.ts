@@ -1,0 +1,225 @@
+/** @jest-environment node */
+import { isTorn } from "../core/log";
+import { benchActs } from "./acts";
+import { afterPour } from "./aftercare";
+import { bench, pourClocks } from "./clocks";
+import { refused, Shops } from "./fixtures/shop";
+import { getJob, updateJob } from "./jobs";
+import { addOwnStep, takeBack, writeOfMould, writeOfPour } from "./life";
+import { planJob, planStanding } from "./plans";
+import { getPour, logPour, poursOfJob, updatePour } from "./pours";
+import { lessonFor, mouldPage, pourAdvice, rack, updateMould } from "./rack";
+import type { Workshop } from "./workshop";
+
+const HOUR = 3_600_000;
+const DAY = 24 * HOUR;
+const shops = new Shops();
+let w: Workshop;
+beforeEach(() => (w = shops.open(true)));
+afterEach(() => shops.close());
+
+const CRATER = "demo-crater-lamp-base";
+const change = (id: string, patch: (j: ReturnType<typeof getJob>["job"]) => ReturnType<typeof getJob>["job"]) => {
+  const s = getJob(w, id);
+  return updateJob(w, id, { baseRevision: s.revision, job: patch(s.job) });
+};
+const cast = (id: string, more: object = {}) => logPour(w, { jobId: id, jobRevision: getJob(w, id).revision, kind: "cast", ...more });
+/** A piece so many times as large in each direction. */
+const scaled = (m: ReturnType<typeof getJob>["job"]["master"], by: number) => ({
+  ...m,
+  sizes: Object.fromEntries(Object.entries(m.sizes).map(([k, v]) => [k, (v ?? 0) * by])),
+  profile: m.profile.map((x) => ({ zMm: x.zMm * by, radiusMm: x.radiusMm * by })),
+});
+/** Pours all the rubber of another mould of a job, an hour apart; its last pour. */
+const build = (id: string) => {
+  const s = getJob(w, id);
+  const last = planJob(w, s).pours.map((_, pourIndex) => {
+    shops.now += HOUR;
+    return logPour(w, { jobId: id, jobRevision: s.revision, kind: "rubber", pourIndex });
+  });
+  return last.at(-1)!.snapshot;
+};
+const mouldOf = (text: string) => rack(w, { text }).moulds[0]!;
+
+describe("a mould is what it was made of", () => {
+  it("whatever the job says later: casting in it freezes its own rubber, walls and cavity; a new mould takes the job's", () => {
+    const was = cast(CRATER).snapshot;
+    change(CRATER, (j) => ({
+      ...j,
+      rubberId: "rubber-platinum-medium-25",
+      master: scaled(j.master, 2),
+      mould: { ...j.mould, wallMm: j.mould.wallMm + 20 },
+    }));
+    const now = cast(CRATER).snapshot;
+    expect([now.rubber, now.wallMm, now.volumeMl]).toEqual([was.rubber, was.wallMm, was.volumeMl]);
+    expect(now.mixG).toBeCloseTo(was.mixG, 9);
+    expect(build(CRATER).rubber).not.toBe(was.rubber);
+    // That made another mould, of what the job says now: what is cast next goes into it.
+    expect(cast(CRATER).snapshot.volumeMl).toBeGreaterThan(7 * was.volumeMl);
+  });
+
+  it("what is the casting's own follows the job: another mix, another use", () => {
+    const was = cast(CRATER).snapshot;
+    change(CRATER, (j) => ({ ...j, castId: "cast-plaster", use: "display" }));
+    const now = cast(CRATER).snapshot;
+    expect(now.material).not.toBe(was.material);
+    expect(now.rubber).toBe(was.rubber);
+    const s = getJob(w, CRATER);
+    expect(planStanding(w, s, poursOfJob(w, CRATER)).cast!.id).toBe("cast-plaster");
+    expect(planJob(w, s).cast!.id).toBe("cast-plaster");
+  });
+
+  it("tears, is mended, is cut, goes out of use and comes back, each with its day; a torn one asks before it is cast in", () => {
+    const m = mouldOf("crater");
+    shops.now += HOUR;
+    writeOfMould(w, m.id, { what: { kind: "torn", where: "20 mm at the rim" }, at: shops.now - HOUR / 2 });
+    expect(refused(() => cast(CRATER, { despite: [] })).detail.doubts).toEqual(expect.arrayContaining([expect.objectContaining({ key: "torn" })]) as unknown);
+    writeOfMould(w, m.id, { what: { kind: "mended", how: "brushed with the same, held shut" } });
+    expect(isTorn(mouldPage(w, m.id).events)).toBe(false);
+    updateMould(w, m.id, { retired: true });
+    updateMould(w, m.id, { retired: true });
+    updateMould(w, m.id, { retired: false });
+    expect(mouldPage(w, m.id).events.map((e) => e.what.kind)).toEqual(["torn", "mended", "retired", "back"]);
+    const [torn, , retired] = mouldPage(w, m.id).events;
+    takeBack(w, torn!.id);
+    expect(refused(() => takeBack(w, retired!.id)).status).toBe(409);
+    expect(mouldPage(w, m.id).events.map((e) => e.what.kind)).toEqual(["mended", "retired", "back"]);
+    expect(refused(() => writeOfMould(w, m.id, { what: { kind: "weighed", massG: 3 } })).status).toBe(400);
+    expect(refused(() => writeOfMould(w, m.id, { what: { kind: "torn", where: "x" }, at: shops.now + DAY })).message).toMatch(/lies ahead/);
+  });
+});
+
+describe("a correction", () => {
+  it("keeps the first word of outcome, opening and pour, and moves the clocks; the order is asked about", () => {
+    const p = cast(CRATER);
+    shops.now += 2 * DAY;
+    updatePour(w, p.id, { outcome: "good" });
+    updatePour(w, p.id, { outcome: "flawed" });
+    const openedAt = getPour(w, p.id).pour.openedAt!;
+    updatePour(w, p.id, { opened: true, openedAt: openedAt - HOUR });
+    const before = pourClocks(w, p.id).map((c) => [c.clock.kind, c.clock.startedAt] as const);
+    const moved = updatePour(w, p.id, { pouredAt: p.pouredAt - 3 * HOUR });
+    expect(moved.readyAt).toBe(p.readyAt - 3 * HOUR);
+    expect(afterPour(w, getPour(w, p.id).pour).events.map((e) => e.what)).toEqual([
+      { kind: "outcome", was: "good" },
+      { kind: "opened", was: openedAt },
+      { kind: "poured", was: p.pouredAt },
+    ]);
+    const after = new Map(pourClocks(w, p.id).map((c) => [c.clock.kind, c.clock.startedAt]));
+    for (const [kind, at] of before) expect([kind, after.get(kind)]).toEqual([kind, at < openedAt - HOUR ? at - 3 * HOUR : at]);
+    expect(refused(() => updatePour(w, p.id, { pouredAt: openedAt - HOUR / 2 })).message).toMatch(/after it was opened/);
+    expect(refused(() => updatePour(w, p.id, { pouredAt: shops.now + HOUR })).message).toMatch(/lies ahead/);
+  });
+
+  it("of a first coat past its second is asked about", () => {
+    const id = "demo-dome-finial";
+    const stored = getJob(w, id);
+    const pour = (i: number) => logPour(w, { jobId: id, jobRevision: stored.revision, kind: "rubber", pourIndex: i });
+    const first = pour(0);
+    shops.now += HOUR;
+    const second = pour(1);
+    shops.now += HOUR;
+    const asked = refused(() => updatePour(w, first.id, { pouredAt: second.pouredAt + HOUR / 2, despite: [] }));
+    expect(asked.detail.doubts).toEqual(expect.arrayContaining([expect.objectContaining({ key: "out-of-order" })]) as unknown);
+    updatePour(w, first.id, { pouredAt: second.pouredAt + HOUR / 2, despite: ["out-of-order", "too-soon"] });
+    expect(getPour(w, first.id).pour.snapshot.despite.join(" ")).toMatch(/went on it/);
+  });
+});
+
+describe("after the pour", () => {
+  it("steps are ticked once and taken back, a person's own come for this casting and the next; a hold-point asks before it is opened", () => {
+    change(CRATER, (j) => ({ ...j, castId: "cast-plaster", finish: "paint" }));
+    const p = cast(CRATER);
+    addOwnStep(w, p.id, { text: "Blow the dust off", after: "patch-wet", when: "opened" });
+    const steps = () => afterPour(w, getPour(w, p.id).pour).steps.map((s) => s.id);
+    const at = steps().indexOf("patch-wet");
+    expect(at).toBeGreaterThanOrEqual(0);
+    expect(steps()[at + 1]).toMatch(/^own-/);
+    shops.now += HOUR;
+    const tick = writeOfPour(w, p.id, { what: { kind: "done", step: "patch-wet", text: "Patched" } });
+    expect(writeOfPour(w, p.id, { what: { kind: "done", step: "patch-wet", text: "Patched" } }).id).toBe(tick.id);
+    takeBack(w, tick.id);
+    expect(afterPour(w, getPour(w, p.id).pour).events).toEqual([]);
+    shops.now += DAY;
+    const next = cast(CRATER);
+    expect(afterPour(w, next).steps.some((s) => s.text === "Blow the dust off")).toBe(true);
+    expect(refused(() => writeOfPour(w, p.id, { what: { kind: "done", step: "x", text: "" }, at: p.pouredAt - HOUR })).message).toMatch(/before it was poured/);
+  });
+
+  it("a heavy casting is not opened without being asked who lifts", () => {
+    change(CRATER, (j) => ({ ...j, master: scaled(j.master, 3) }));
+    build(CRATER);
+    const p = cast(CRATER);
+    const steps = afterPour(w, p).steps.filter((s) => s.hold && s.when === "poured");
+    shops.now = p.readyHighAt + HOUR;
+    expect(steps.map((s) => s.id)).toEqual(["people"]);
+    expect(refused(() => updatePour(w, p.id, { opened: true, despite: [] })).detail.doubts).toEqual([expect.objectContaining({ key: "not-done" })]);
+    for (const s of steps) writeOfPour(w, p.id, { what: { kind: "done", step: s.id, text: s.text } });
+    expect(updatePour(w, p.id, { opened: true, despite: [] }).openedAt).toBe(shops.now);
+  });
+
+  it("weighings draw its drying curve, and one by which it is dry ends the drying clock", () => {
+    change(CRATER, (j) => ({ ...j, castId: "cast-plaster", use: "display" }));
+    const p = cast(CRATER);
+    shops.now += 6 * HOUR;
+    updatePour(w, p.id, { outcome: "good" });
+    const dryG = p.snapshot.dryG!;
+    const drying = () => pourClocks(w, p.id).find((c) => c.clock.kind === "drying")!;
+    expect(drying().clock.endedAt).toBeNull();
+    for (const water of [0.4, 0.2, 0.1]) {
+      writeOfPour(w, p.id, { what: { kind: "weighed", massG: dryG * (1 + water) } });
+      shops.now += DAY;
+    }
+    const d = afterPour(w, getPour(w, p.id).pour).drying!;
+    // Halved each day: e-folds in 24/ln 2 h; the last 10 % fall to where a day takes a thousandth.
+    const tau = 24 / Math.log(2);
+    expect(d.dryAfterH!.typical).toBeCloseTo(tau * Math.log(0.4 / (0.001 * (tau / 24))), -1);
+    expect(drying().clock.endedAt).toBeNull();
+    shops.now += 10 * DAY;
+    writeOfPour(w, p.id, { what: { kind: "weighed", massG: dryG } });
+    shops.now += DAY;
+    writeOfPour(w, p.id, { what: { kind: "weighed", massG: dryG } });
+    expect(afterPour(w, getPour(w, p.id).pour).drying!.dry).toBe(true);
+    expect(drying().clock.endedAt).toBe(shops.now);
+  });
+});
+
+describe("several castings of one pour", () => {
+  const TILE = "demo-moon-phase-tile";
+  it("are judged one by one, each with its cut; the mould counts each, and one place teaches another", () => {
+    const before = mouldOf("moon").good;
+    const p = cast(TILE, { cut: { sprueMm: 6, ventMm: null, vents: 0 } });
+    expect(afterPour(w, p).count).toBe(4);
+    shops.now += DAY;
+    const good = { outcome: "good" as const, faults: [], sprueMm: 8, ventMm: null, vents: 0 };
+    const short = { outcome: "failed" as const, faults: ["short-fill" as const], sprueMm: 6, ventMm: null, vents: 0 };
+    const judged = updatePour(w, p.id, { each: [good, good, good, short] });
+    expect([judged.outcome, judged.faults]).toEqual(["flawed", ["short-fill"]]);
+    expect(mouldOf("moon").good).toBe(before + 3);
+    expect(pourAdvice(w, judged).next[0]).toMatchObject({ key: "places/4", change: expect.stringMatching(/Cut place 4 like place 1: a choke of/) as unknown });
+    expect(lessonFor(w, p.mouldId)!.change!.key).toBe("places/4");
+    expect(updatePour(w, p.id, { each: [good, good, good, { ...good, outcome: null }] }).outcome).toBeNull();
+    expect(updatePour(w, p.id, { each: null }).each).toBeNull();
+  });
+});
+
+describe("the bench lists acts", () => {
+  it("of each job what comes next, from when, and nothing of moulds that rest", () => {
+    const id = "demo-dome-finial";
+    const stored = getJob(w, id);
+    const mine = () => benchActs(w).find((a) => a.jobId === id);
+    const first = logPour(w, { jobId: id, jobRevision: stored.revision, kind: "rubber", pourIndex: 0 });
+    expect(mine()).toMatchObject({ does: "weigh", pourId: first.id, fromAt: first.readyAt });
+    expect(mine()!.toAt!).toBeGreaterThan(first.readyAt);
+    expect(bench(w).clocks.some((c) => c.clock.pourId === first.id)).toBe(true);
+    const p = cast(CRATER);
+    expect(benchActs(w).find((a) => a.jobId === CRATER)).toMatchObject({ does: "open", pourId: p.id });
+    shops.now = p.readyHighAt + HOUR;
+    updatePour(w, p.id, { outcome: "good" });
+    expect(benchActs(w).some((a) => a.jobId === CRATER)).toBe(false);
+    const times = benchActs(w).map((a) => a.fromAt ?? 0);
+    expect(times).toEqual([...times].sort((a, b) => a - b));
+    shops.now += 40 * DAY;
+    expect(benchActs(w)).toEqual([]);
+  });
+});
