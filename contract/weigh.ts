@@ -23,6 +23,18 @@ export const WeighView = z.object({
 });
 export type WeighView = z.infer<typeof WeighView>;
 
+/** What else could be poured from a batch: the same stuff in the same proportions, next at some job. */
+export const Shareable = z.object({
+  jobId: z.string(),
+  jobName: z.string(),
+  kind: z.enum(POUR_KINDS),
+  pourIndex: z.number().int(),
+  mouldId: z.string().nullable(),
+  what: z.string(),
+  batchG: z.number(),
+});
+export type Shareable = z.infer<typeof Shareable>;
+
 export const weigh = {
   begin: endpoint({
     method: "POST",
@@ -43,6 +55,14 @@ export const weigh = {
   act: endpoint({ method: "POST", path: "/api/weigh/:id/acts", in: WeighAct, out: WeighView }),
   /** Takes over what the job says now; only while nothing is weighed. */
   renew: endpoint({ method: "POST", path: "/api/weigh/:id/renew", in: null, out: WeighView }),
+  shareable: endpoint({ method: "GET", path: "/api/weigh/:id/shares", in: null, out: z.array(Shareable) }),
+  /** Pours something else from this batch too, or no more; only while nothing is weighed. */
+  share: endpoint({
+    method: "POST",
+    path: "/api/weigh/:id/shares",
+    in: Shareable.pick({ jobId: true, kind: true, pourIndex: true, mouldId: true }).extend({ on: z.boolean(), despite: Despite }),
+    out: WeighView,
+  }),
   finish: endpoint({
     method: "POST",
     path: "/api/weigh/:id/finish",

@@ -9,9 +9,20 @@ import type { Db } from "./open";
 import { weighIns } from "./schema";
 
 /** What was true when a batch was begun. */
-export const frozenBatch = versioned("frozen batch", z.object({ format: z.literal(2), snapshot: snapshotDocument, dossier: KeptDossier }), [
-  ({ job, ...rest }) => ({ ...rest, dossier: job }),
-]);
+export const frozenBatch = versioned(
+  "frozen batch",
+  z.object({
+    format: z.literal(2),
+    snapshot: snapshotDocument,
+    dossier: KeptDossier,
+    /** The same of what else is poured from it, in the order of its shares. */
+    others: z
+      .array(z.object({ snapshot: snapshotDocument, dossier: KeptDossier }))
+      .max(12)
+      .default([]),
+  }),
+  [({ job, ...rest }) => ({ ...rest, dossier: job })],
+);
 export type FrozenBatch = z.infer<typeof frozenBatch>;
 
 export interface StoredWeighIn {
@@ -50,11 +61,19 @@ export function readWeighIn(db: Db, id: string): StoredWeighIn | null {
 }
 
 /** The batch of this pour that is on the bench already, if any. */
-export function openWeighIn(db: Db, jobId: string, kind: PourKind, pourIndex: number): StoredWeighIn | null {
+export function openWeighIn(db: Db, jobId: string, kind: PourKind, pourIndex: number, mouldId: string | null): StoredWeighIn | null {
   const row = db
     .select()
     .from(weighIns)
-    .where(and(eq(weighIns.jobId, jobId), eq(weighIns.kind, kind), eq(weighIns.pourIndex, pourIndex), isNull(weighIns.endedAt)))
+    .where(
+      and(
+        eq(weighIns.jobId, jobId),
+        eq(weighIns.kind, kind),
+        eq(weighIns.pourIndex, pourIndex),
+        isNull(weighIns.endedAt),
+        mouldId === null ? isNull(weighIns.mouldId) : eq(weighIns.mouldId, mouldId),
+      ),
+    )
     .orderBy(desc(weighIns.updatedAt))
     .get();
   return row ? stored(db, row) : null;

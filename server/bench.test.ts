@@ -1,12 +1,11 @@
 /** @jest-environment node */
-import fc from "fast-check";
 import Papa from "papaparse";
 import { HOLD_KEYS } from "../core/habit";
 import { adoptCuring } from "../db/clocks";
 import { actOnClock, bench, endWeighClocks, forgetReadings, startTimer, takeReading } from "./clocks";
 import { deviceState, takeLines } from "./devices";
 import { getJob, updateJob } from "./jobs";
-import { planJob } from "./plans";
+
 import { exportLog } from "./logCsv";
 import { getPour, logbook, logPour, updatePour } from "./pours";
 import { updateSettings } from "./settings";
@@ -25,31 +24,6 @@ const LAMP = "demo-crater-lamp-base";
 const begin = (jobId = LAMP, kind: "rubber" | "cast" = "rubber") => beginWeighing(w, { jobId, jobRevision: getJob(w, jobId).revision, kind });
 const passHold = (id: string) => HOLD_KEYS.forEach((point) => actOnBatch(w, id, { do: "hold", point, on: true }));
 const running = () => bench(w).clocks.filter((c) => c.clock.endedAt === null);
-
-describe("a bench on which anything is done in any order", () => {
-  it("never leaves a clock running that what came after should have ended, and never loses a gram", () => {
-    const FINIAL = "demo-dome-finial";
-    const coats = planJob(w, getJob(w, FINIAL)).pours.length;
-    fc.assert(
-      fc.property(fc.array(fc.record({ pick: fc.nat(coats + 1), wait: fc.integer({ min: 1, max: 600 }) }), { minLength: 1, maxLength: 8 }), (acts) => {
-        const logged: string[] = [];
-        for (const a of acts) {
-          shops.now += a.wait * 60_000;
-          const kind = a.pick < coats ? "rubber" : a.pick === coats ? "jacket" : "cast";
-          const pour = logPour(w, { jobId: FINIAL, jobRevision: getJob(w, FINIAL).revision, kind, pourIndex: kind === "rubber" ? a.pick : 0 });
-          const left = running().filter((c) => c.clock.jobId === FINIAL && c.clock.pourId !== pour.id);
-          // A next coat ends every recoat clock and every turning before it.
-          const ended = kind === "rubber" ? ["tack", "second-half"] : [];
-          expect(left.map((c) => c.clock.kind).filter((k) => ended.includes(k))).toEqual([]);
-          logged.push(pour.id);
-        }
-        for (const id of logged) expect(getPour(w, id).pour.snapshot.mixG).toBeGreaterThan(0);
-        expect(new Set(logged).size).toBe(acts.length);
-      }),
-      { numRuns: 12 },
-    );
-  });
-});
 
 describe("a sheet whose job was changed since", () => {
   it("offers what the job says now while nothing is weighed, and keeps what was ticked", () => {

@@ -92,7 +92,7 @@ export interface MadePour {
  * What comes next ends what came before, however many timers there are: the next coat its recoat clocks, the second half "turn it",
  * the next layer the one before it, the next part of a jacket the one before it; a casting, what its mould still had running of its rubber.
  */
-function endBefore(w: Workshop, made: MadePour, planned: Plan, id: string): void {
+function endBefore(w: Workshop, made: Pick<Pour, "jobId" | "kind" | "pouredAt">, planned: Plan, id: string): void {
   const pours = listJobPours(w.db, made.jobId).filter((p) => p.id !== id);
   const stand = standOf(planned, pours);
   // A casting ends what its own mould had running; a newer one that is being built runs on.
@@ -101,6 +101,11 @@ function endBefore(w: Workshop, made: MadePour, planned: Plan, id: string): void
   const ids = new Set(earlier.filter((p) => p.pouredAt <= made.pouredAt).map((p) => p.id));
   const ends = isCasting(made.kind) ? ["tack", "second-half", "cure"] : made.kind === "jacket" ? ["cure"] : ["tack", "second-half"];
   endClocks(w.db, (c) => c.pourId !== null && ids.has(c.pourId) && ends.includes(c.kind), w.now());
+}
+
+/** The same where it is entered, or moved, to before others that are in the log: what was made after it ends its clocks. */
+function endByLater(w: Workshop, jobId: string, pouredAt: number, planned: Plan, id: string): void {
+  for (const p of listJobPours(w.db, jobId)) if (p.id !== id && p.pouredAt >= pouredAt) endBefore(w, p, planned, p.id);
 }
 
 /**
@@ -149,6 +154,7 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
       "pour",
       { ...owner, at: made.pouredAt },
     );
+    endByLater(w, made.jobId, made.pouredAt, planned, id);
     also(id);
   });
   return id;
@@ -229,6 +235,11 @@ export function updatePour(w: Workshop, id: string, body: unknown): Pour {
     for (const what of firstWords(before, set)) insertEvent(w.db, { id: randomUUID(), jobId: before.jobId, mouldId: null, pourId: id, at: w.now(), what });
     if (poured !== undefined) {
       shiftClocks(w, before, poured - before.pouredAt);
+      const planned = planOfPour(w, id);
+      if (planned) {
+        endBefore(w, { ...before, pouredAt: poured }, planned, id);
+        endByLater(w, before.jobId, poured, planned, id);
+      }
       if (before.kind === "rubber" && before.mouldId !== null) changeMould(w.db, before.mouldId, { madeAt: poured });
     }
     // What came out failed gains no strength and dries no more.
@@ -236,7 +247,7 @@ export function updatePour(w: Workshop, id: string, body: unknown): Pour {
     if (openedAt === undefined || openedAt === before.openedAt) return;
     if (openedAt === null) reopenClocks(w, id);
     else {
-      endClocks(w.db, (c) => c.pourId === id && isShut(c.kind), w.now());
+      endClocks(w.db, (c) => c.pourId === id && (isShut(c.kind) || c.kind === "pressure"), w.now());
       const planned = planOfPour(w, id);
       if (!planned) return;
       if (outcome === "failed") return;

@@ -3,27 +3,13 @@ import { api } from "../contract";
 import type { BatchLine } from "../contract/bench";
 import type { WeighView } from "../contract/weigh";
 import { randomUUID } from "node:crypto";
-import { JACKET_BUCKET } from "../core/mould";
-import { FAST_MIN, HABIT, habitOfCast, habitOfJacket, habitOfRubber, NO_FACTS, type Facts, type HabitKey } from "../core/habit";
-import { clocksOf, fillCurve, isCasting, jacketPartsOf, layerOf, type Actual, type Plan, type PourKind } from "../core/plan";
-import {
-  anythingWeighed,
-  cupGot,
-  castParts,
-  cupTargets,
-  jacketToWeigh,
-  rubberParts,
-  beginWeighIn,
-  partState,
-  weighedByPart,
-  weighStep,
-  type Handling,
-  type WeighIn,
-} from "../core/weigh";
-import type { Settings } from "../core/workshop";
+import { HABIT } from "../core/habit";
+import { clocksOf, fillCurve, isCasting, type Actual, type PlannedClock } from "../core/plan";
+import { anythingWeighed, cupGot, cupTargets, beginWeighIn, NO_CUT, partState, portions, weighedByPart, weighStep, type WeighIn } from "../core/weigh";
 import { readJob } from "../db/jobs";
 import { readSettings } from "../db/settings";
 import { askOnce } from "./ask";
+import { foundOr, handlingFor, plannedBatch, type PlannedBatch } from "./batch";
 import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, renewWeighIn, writeWeighIn, type StoredWeighIn } from "../db/weighIns";
 import { endWeighClocks, readShopC, startClocks } from "./clocks";
 import { parseOrRefuse } from "./parse";
@@ -34,7 +20,7 @@ import { lastCutOf } from "./rack";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
 
-function viewOf(w: Workshop, s: StoredWeighIn): WeighView {
+export function viewOf(w: Workshop, s: StoredWeighIn): WeighView {
   const p = planKept(w, s.frozen.dossier);
   const step = s.kind === "rubber" ? "rubber" : "cast";
   const { id, jobId, kind, pourIndex, mouldId, revision, endedAt, pourId, weighIn } = s;
@@ -58,12 +44,12 @@ function viewOf(w: Workshop, s: StoredWeighIn): WeighView {
 const SAME = 1e-3;
 
 /** What the job says of this batch now, where that differs and nothing is weighed yet. */
-function newerOf(w: Workshop, s: StoredWeighIn): ReturnType<typeof planned> | null {
-  if (s.endedAt !== null || anythingWeighed(s.weighIn)) return null;
+function newerOf(w: Workshop, s: StoredWeighIn): PlannedBatch | null {
+  if (s.endedAt !== null || anythingWeighed(s.weighIn) || s.weighIn.shares.length > 0) return null;
   const stored = readJob(w.db, s.jobId);
   if (!stored || stored.revision === s.weighIn.jobRevision) return null;
   // A job that cannot be poured as it stands now has nothing to take over.
-  const now = foundOr(() => planned(planInMould(w, stored, isCasting(s.kind) ? s.mouldId : null), s.kind, s.pourIndex));
+  const now = foundOr(() => plannedBatch(planInMould(w, stored, isCasting(s.kind) ? s.mouldId : null), s.kind, s.pourIndex));
   if (!now) return null;
   const differs = (a: number, b: number) => Math.abs(a - b) > SAME * Math.max(a, b);
   const was = s.frozen.snapshot;
@@ -72,121 +58,19 @@ function newerOf(w: Workshop, s: StoredWeighIn): ReturnType<typeof planned> | nu
     : null;
 }
 
-const foundOr = <T>(find: () => T): T | null => {
-  try {
-    return find();
-  } catch (e) {
-    if (e instanceof Refusal) return null;
-    throw e;
-  }
-};
-
-function planned(
-  p: Plan,
-  kind: PourKind,
-  pourIndex: number,
-): Omit<WeighIn, "format" | "cups" | "passed" | "gauges" | "handling" | "despite" | "changed" | "cut" | "jobName" | "jobRevision" | "what" | "material"> {
-  if (kind === "rubber") {
-    const pour = p.pours[pourIndex];
-    if (!pour?.batch) throw new Refusal(422, "not-ready", "The rubber is not worked out yet: finish the master, box and rubber steps first.");
-    const { low, typical, high } = pour.rubber.densityGMl;
-    const hours = pour.cure.potLife.hours;
-    const laidOn = pour.kind === "coat" && pour.role !== "anchors";
-    return {
-      habit: habitOfRubber(pour.rubber, laidOn),
-      facts: rubberFacts(p, pourIndex),
-      parts: rubberParts(pour.batch.parts, pour.rubber.mix, pour.catalystPct),
-      batchG: pour.batch.mixG,
-      needG: pour.batch.needG,
-      gMl: typical,
-      gMlHalf: (high - low) / 2,
-      ratioLabel: pour.batch.ratioLabel,
-      potLifeMin: { low: hours.low * 60, typical: hours.typical * 60, high: hours.high * 60 },
-    };
-  }
-  if (kind === "jacket") {
-    const part = jacketPartsOf(p)[pourIndex];
-    if (!part) throw new Refusal(422, "not-ready", "The jacket is not worked out yet: finish the master, opening and box steps first.");
-    const gMl = part.mixG / part.volumeMl;
-    const { low, typical, high } = part.working.hours;
-    return {
-      habit: habitOfJacket(part.parts.some((x) => x.role === "partA")),
-      facts: { ...NO_FACTS, first: pourIndex === 0 },
-      parts: jacketToWeigh(part.parts),
-      batchG: part.mixG,
-      needG: part.mixG / (1 + JACKET_BUCKET),
-      gMl,
-      gMlHalf: gMl * 0.1,
-      ratioLabel: "",
-      potLifeMin: { low: low * 60, typical: typical * 60, high: high * 60 },
-    };
-  }
-  const layer = layerOf(p.layers, kind, pourIndex);
-  if (!layer) throw new Refusal(422, "not-ready", "The casting is not worked out yet: finish the master and pairing steps first.");
-  const hours = layer.cure.working.hours;
-  const { parts, wetDensityGMl, ratioLabel } = layer.batch;
-  const batchG = parts.reduce((s, c) => s + c.massG, 0);
-  return {
-    habit: habitOfCast(layer.cast),
-    facts: {
-      ...NO_FACTS,
-      // What is molten is poured at its degree; what sets has a peak of its own.
-      pourC:
-        layer.cast.setting.kind === "cooling" || layer.cast.setting.kind === "freezing" ? { low: layer.cast.peakC.low, high: layer.cast.peakC.high } : null,
-      first: kind === "cast" ? p.layers.length <= 1 : pourIndex === 0,
-      fast: layer.cast.workingMin.typical <= FAST_MIN,
-      inserts: (p.inside?.inserts.length ?? 0) > 0,
-      way: layer.coat ? layer.way : null,
-      goesOn: layer.next !== null,
-    },
-    parts: castParts(parts, layer.cast),
-    batchG,
-    needG: layer.staysG * p.dossier.job.cast.count,
-    gMl: wetDensityGMl,
-    gMlHalf: wetDensityGMl * 0.02,
-    ratioLabel,
-    potLifeMin: { low: hours.low * 60, typical: hours.typical * 60, high: hours.high * 60 },
-  };
-}
-
-/** What the words of a pour of rubber have to know. */
-function rubberFacts(p: Plan, pourIndex: number): Facts {
-  const pour = p.pours[pourIndex];
-  const { body, layout } = p;
-  if (!pour || !body || !layout) return NO_FACTS;
-  if (pour.kind === "coat")
-    return {
-      ...NO_FACTS,
-      first: pour.role !== "anchors" && p.pours[pourIndex - 1]?.wait.until !== "recoat",
-      tinted: pour.tinted,
-      cloth: pour.cloth,
-      goesOn: pour.wait.until === "recoat",
-    };
-  if (pour.plug || layout.kind !== "block") return NO_FACTS;
-  const { masterFromMm, fillHeightMm } = layout;
-  return { ...NO_FACTS, topMm: pour.upsideDown ? fillHeightMm - masterFromMm : masterFromMm + body.heightMm, fillLineMm: pour.fillLineMm };
-}
-
-/** How a batch of its kind is handled here: as somebody kept it, else as is usual for the kind. */
-function handlingFor(settings: Settings, habit: HabitKey, p: Plan): Handling {
-  if (habit === "poured") return settings.handling;
-  const { stirMin, pourGMin } = HABIT[habit];
-  const { pressGMin, hands } = p.dossier.job.mould.putty;
-  return settings.habits[habit] ?? { ...settings.handling, degas: false, stirMin, pourGMin: habit === "putty" ? pressGMin * hands : pourGMin };
-}
-
 /** Puts a batch on the bench, or finds the one of this pour that is there already. */
 export function beginWeighing(w: Workshop, body: unknown): WeighView {
   const ask = parseOrRefuse(api.weigh.begin.in, body);
-  const there = openWeighIn(w.db, ask.jobId, ask.kind, ask.pourIndex);
-  if (there) return viewOf(w, there);
   const mouldId = mouldFor(w, ask.jobId, ask.kind, ask.mouldId);
+  const there = openWeighIn(w.db, ask.jobId, ask.kind, ask.pourIndex, mouldId);
+  if (there) return viewOf(w, there);
   const { stored, planned: p, snapshot, dossier } = freezePour(w, ask.jobId, ask.jobRevision, ask.kind, ask.pourIndex, mouldId);
-  const batch = planned(p, ask.kind, ask.pourIndex);
+  const batch = plannedBatch(p, ask.kind, ask.pourIndex);
   const despite = askOnce(w, doubtsOf(w, p, ask.jobId, ask.kind, ask.pourIndex, mouldId, w.now()), ask.despite);
   const weighIn = beginWeighIn(
     {
       ...batch,
+      shares: [],
       // The cuts of last time stand in until somebody says otherwise.
       cut: ask.kind === "cast" && ask.cut.sprueMm === null && ask.cut.vents === 0 ? (lastCutOf(w, mouldId) ?? ask.cut) : ask.cut,
       jobName: stored.job.name,
@@ -205,7 +89,7 @@ export function beginWeighing(w: Workshop, body: unknown): WeighView {
     pourIndex: ask.pourIndex,
     mouldId,
     weighIn,
-    frozen: { format: 2, snapshot, dossier },
+    frozen: { format: 2, snapshot, dossier, others: [] },
     revision: 1,
     startedAt: now,
     updatedAt: now,
@@ -216,13 +100,13 @@ export function beginWeighing(w: Workshop, body: unknown): WeighView {
   return viewOf(w, s);
 }
 
-function find(w: Workshop, id: string): StoredWeighIn {
+export function findBatch(w: Workshop, id: string): StoredWeighIn {
   const s = readWeighIn(w.db, id);
   if (!s) throw new Refusal(404, "no-batch", "There is no such batch on the bench.");
   return s;
 }
 
-export const getWeighing = (w: Workshop, id: string): WeighView => viewOf(w, find(w, id));
+export const getWeighing = (w: Workshop, id: string): WeighView => viewOf(w, findBatch(w, id));
 export const openBatches = (w: Workshop): BatchLine[] =>
   listOpenWeighIns(w.db).map((s) => ({ id: s.id, jobName: s.weighIn.jobName, what: s.weighIn.what, material: s.weighIn.material, startedAt: s.startedAt }));
 
@@ -231,7 +115,7 @@ export function actOnBatch(w: Workshop, id: string, body: unknown): WeighView {
   const act = parseOrRefuse(api.weigh.act.in, body);
   return w.db.transaction(
     () => {
-      const s = find(w, id);
+      const s = findBatch(w, id);
       if (s.endedAt !== null) throw new Refusal(409, "ended", "This batch has left the bench: it was poured or thrown away on another page.");
       const now = w.now();
       const done = weighStep(s.weighIn, act, now);
@@ -251,7 +135,7 @@ export function actOnBatch(w: Workshop, id: string, body: unknown): WeighView {
         });
       }
       if (act.do === "empty") endWeighClocks(w, `${id}:${act.cup}`);
-      return viewOf(w, find(w, id));
+      return viewOf(w, findBatch(w, id));
     },
     { behavior: "immediate" },
   );
@@ -260,7 +144,7 @@ export function actOnBatch(w: Workshop, id: string, body: unknown): WeighView {
 /** The batch is in the mould: it goes into the log with what was really weighed, and its cure clock starts. */
 export function finishBatch(w: Workshop, id: string, body: unknown): { pourId: string } {
   const { changed, at } = parseOrRefuse(api.weigh.finish.in, body);
-  return w.db.transaction(() => ({ pourId: finished(w, find(w, id), changed, doneAt(w, at)) }), { behavior: "immediate" });
+  return w.db.transaction(() => ({ pourId: finished(w, findBatch(w, id), changed, doneAt(w, at)) }), { behavior: "immediate" });
 }
 
 function finished(w: Workshop, s: StoredWeighIn, changed: z.output<typeof api.weigh.finish.in>["changed"], at: number | null): string {
@@ -294,25 +178,62 @@ function finished(w: Workshop, s: StoredWeighIn, changed: z.output<typeof api.we
     ...wi.cut,
   };
   const now = w.now();
-  const pourId = enterPour(
-    w,
-    {
-      jobId: s.jobId,
-      kind: s.kind,
-      pourIndex: s.pourIndex,
-      mouldId: s.mouldId,
-      pouredAt: at ?? (poured.length > 0 ? Math.max(...poured) : now),
-      snapshot: { ...s.frozen.snapshot, despite: wi.despite, actual },
-      dossier: s.frozen.dossier,
-      changed: changed ?? changedOf(wi),
-    },
-    (pour) => {
-      endWeighIn(w.db, id, now, pour);
-      wi.cups.forEach((_, i) => endWeighClocks(w, `${id}:${i}`));
-    },
-  );
-  return pourId;
+  const pouredAt = at ?? (poured.length > 0 ? Math.max(...poured) : now);
+  const [own = 1, ...others] = portions(wi.batchG, wi.shares);
+  return w.db.transaction(() => {
+    const pourId = enterPour(
+      w,
+      {
+        jobId: s.jobId,
+        kind: s.kind,
+        pourIndex: s.pourIndex,
+        mouldId: s.mouldId,
+        pouredAt,
+        snapshot: { ...s.frozen.snapshot, despite: wi.despite, actual: portionOf(actual, own) },
+        dossier: s.frozen.dossier,
+        changed: changed ?? changedOf(wi),
+      },
+      (pour) => {
+        endWeighIn(w.db, id, now, pour);
+        if (wi.handling.pressure && HABIT[wi.habit].pressure)
+          startClocks(w, [pressureClock(s)], "pour", { jobId: s.jobId, pourId: pour, weighId: null, at: pouredAt, plannedC: s.frozen.snapshot.shopC });
+        wi.cups.forEach((_, i) => endWeighClocks(w, `${id}:${i}`));
+      },
+    );
+    wi.shares.forEach((share, i) => {
+      const kept = s.frozen.others[i];
+      if (!kept) return;
+      const { jobId, kind, pourIndex, mouldId } = share;
+      enterPour(w, {
+        jobId,
+        kind,
+        pourIndex,
+        mouldId,
+        pouredAt,
+        snapshot: { ...kept.snapshot, actual: portionOf({ ...actual, ...NO_CUT }, others[i] ?? 0) },
+        dossier: kept.dossier,
+      });
+    });
+    return pourId;
+  });
 }
+
+/** The tank is taken until what is in it has set. */
+const pressureClock = ({ frozen: { snapshot } }: StoredWeighIn): PlannedClock => ({
+  kind: "pressure",
+  label: `${snapshot.jobName}: in the pressure tank until it has set`.slice(0, 120),
+  rule: { kind: "fixed", hours: snapshot.demouldH },
+  closes: null,
+  when: "pour",
+  equipment: "pressure-tank",
+});
+
+/** What of a shared batch went into one of its moulds: as was planned, so it was poured. The witness is of the whole. */
+const portionOf = (a: Actual, share: number): Actual => ({
+  ...a,
+  parts: a.parts.map((p) => ({ ...p, gotG: p.gotG * share, lateG: p.lateG * share })),
+  totalG: a.totalG * share,
+});
 
 /** Said of several changes at once: which of them did it cannot be told. */
 const SEVERAL = "several";
@@ -336,13 +257,14 @@ function changedOf({ changed }: WeighIn): { key: string | null; text: string } |
 export function renewBatch(w: Workshop, id: string): WeighView {
   return w.db.transaction(
     () => {
-      const s = find(w, id);
+      const s = findBatch(w, id);
       if (!newerOf(w, s)) throw new Refusal(409, "nothing-newer", "There is nothing to take over: something is weighed already, or the job says the same.");
       const { stored, planned: p, snapshot, dossier } = freezePour(w, s.jobId, getJob(w, s.jobId).revision, s.kind, s.pourIndex, s.mouldId);
       const { cut, handling, despite, passed, changed } = s.weighIn;
       const next = beginWeighIn(
         {
-          ...planned(p, s.kind, s.pourIndex),
+          ...plannedBatch(p, s.kind, s.pourIndex),
+          shares: [],
           cut,
           jobName: stored.job.name,
           jobRevision: stored.revision,
@@ -352,8 +274,8 @@ export function renewBatch(w: Workshop, id: string): WeighView {
         handling,
         despite,
       );
-      renewWeighIn(w.db, id, { ...next, passed, changed }, { format: 2, snapshot, dossier }, s.revision + 1, w.now());
-      return viewOf(w, find(w, id));
+      renewWeighIn(w.db, id, { ...next, passed, changed }, { format: 2, snapshot, dossier, others: [] }, s.revision + 1, w.now());
+      return viewOf(w, findBatch(w, id));
     },
     { behavior: "immediate" },
   );
@@ -363,7 +285,7 @@ export function renewBatch(w: Workshop, id: string): WeighView {
 export function dropBatch(w: Workshop, id: string): { ok: true } {
   w.db.transaction(
     () => {
-      const s = find(w, id);
+      const s = findBatch(w, id);
       if (s.pourId) throw new Refusal(409, "poured", "This batch is in the log already: it was poured on another page.");
       if (s.endedAt !== null) return;
       endWeighIn(w.db, id, w.now(), null);

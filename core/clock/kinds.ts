@@ -11,6 +11,7 @@ interface ClockKindInfo {
 export const CLOCK_KINDS = {
   "pot-life": { label: "Pot life", deadline: true, shut: false },
   degas: { label: "Under vacuum", deadline: false, shut: false },
+  pressure: { label: "Under pressure", deadline: false, shut: false },
   tack: { label: "Next coat", deadline: false, shut: true },
   cure: { label: "Rubber cures", deadline: false, shut: true },
   "second-half": { label: "Second half", deadline: false, shut: true },
@@ -24,7 +25,7 @@ export type ClockKind = keyof typeof CLOCK_KINDS;
 export const CLOCK_KEYS = Object.keys(CLOCK_KINDS) as [ClockKind, ...ClockKind[]];
 
 /** What there is only one of, and a clock can hold. */
-export const EQUIPMENT = { "vacuum-pot": "the vacuum pot", oven: "the oven", vibrator: "the vibrating table" } as const;
+export const EQUIPMENT = { "vacuum-pot": "the vacuum pot", "pressure-tank": "the pressure tank", oven: "the oven", vibrator: "the vibrating table" } as const;
 export type Equipment = keyof typeof EQUIPMENT;
 export const EQUIPMENT_KEYS = Object.keys(EQUIPMENT) as [Equipment, ...Equipment[]];
 

@@ -50,6 +50,8 @@ export interface Facts {
   /** The next coat or layer follows on this one. */
   goesOn: boolean;
   degas: boolean;
+  /** It sets in the pressure tank. */
+  pressure?: boolean;
 }
 export const NO_FACTS: Facts = {
   pourC: null,
@@ -80,8 +82,9 @@ export interface Habit {
   pourGMin: number;
   /** Share of the shortest pot life or working time in which it has to be out of its vessel. */
   lifeShare: number;
-  /** It may be put under vacuum. */
+  /** It may be put under vacuum; it may set under pressure. */
   vacuum: boolean;
+  pressure?: true;
   life: "pot life" | "working time";
   hold: (f: Facts) => readonly HoldPoint[];
   /** The tap that starts the clock, and the sentence over it. */

@@ -1,5 +1,8 @@
 import { CUPS, EXACT, ONE_OF, points, type Habit } from "./kind";
 
+const UNDER_PRESSURE =
+  "Into the pressure tank before it thickens, level, the lid bolted, up to what the tank is rated for and no further; leave it until it has set. Only in a mould whose rubber was degassed.";
+
 export const resinFast: Habit = {
   ...EXACT,
   label: "Fast resin",
@@ -9,15 +12,16 @@ export const resinFast: Habit = {
   pourGMin: 600,
   lifeShare: 1,
   vacuum: false,
+  pressure: true,
   life: "working time",
   hold: points("closed", "inside", "fumes"),
   begin: { says: "When the two parts meet the clock runs: mould closed, everything at hand.", act: "Parts meet: start the clock" },
   doing: {
     title: "Stir briskly, pour at once",
-    steps: () => [
+    steps: (f) => [
       "Half a minute of stirring, sides and bottom with it.",
       "Pour at once and in one go; do not stop half-way.",
-      "Under pressure it clears: only in a mould whose rubber was degassed.",
+      f.pressure ? UNDER_PRESSURE : "Under pressure it clears: only in a mould whose rubber was degassed.",
     ],
     done: "It is in the mould",
   },
@@ -32,16 +36,17 @@ export const resinSlow: Habit = {
   pourGMin: 400,
   lifeShare: 0.5,
   vacuum: true,
+  pressure: true,
   life: "working time",
   hold: points("closed", "depth", "inside", "fumes"),
   begin: { says: "When the two parts meet the clock runs.", act: "Parts meet: start the clock" },
   doing: {
     title: "Stir slowly, then out of the cup",
-    steps: () => [
+    steps: (f) => [
       "Stir two to four minutes, scrape sides and bottom, change into a second cup.",
       "Use a wide cup: a deep mass of it heats itself. Do not leave it standing.",
       "Pour thin, and no deeper at once than its data sheet allows.",
-      "Cover it while it cures.",
+      f.pressure ? UNDER_PRESSURE : "Cover it while it cures.",
     ],
     done: "It is in the mould",
   },

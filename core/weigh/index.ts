@@ -5,6 +5,7 @@ export * from "./gauge";
 export * from "./supply";
 export * from "./tone";
 export * from "./handling";
+export * from "./share";
 export * from "./weighIn";
 export * from "./noCut";
 export * from "./fields";

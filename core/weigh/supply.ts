@@ -31,7 +31,10 @@ export function supplyOf(w: WeighIn, pouredG: number, g: Pick<Gauge, "remainingG
       if (c.pouredAt === null && c.stirredAt === null) plannedG += Math.max(0, targetG - (p.gotG ?? 0));
     });
   const witnessG = factors > 0 ? w.handling.witnessG : 0;
-  const onHandG = Math.max(0, mixedG - pouredG - Math.min(witnessG, mixedG));
+  // What else is poured from these cups is not this mould's: it is kept back of what is mixed, then of what is still to be mixed.
+  const othersG = w.shares.reduce((s, x) => s + (x.needG ?? x.batchG), 0);
+  const onHandG = Math.max(0, mixedG - pouredG - Math.min(witnessG, mixedG) - othersG);
+  plannedG = Math.max(0, plannedG - Math.max(0, othersG - Math.max(0, mixedG - pouredG)));
   const sure = g.remainingG + SURE * g.remainingErrorG;
   const enough = atLine || onHandG + plannedG >= sure;
   const moreG = enough ? 0 : sure - onHandG - plannedG;

@@ -7,6 +7,7 @@ import { splitCups } from "./cups";
 import { Handling } from "./handling";
 import { rebalance } from "./rebalance";
 import { CHANNEL_FIELDS } from "./fields";
+import { Share } from "./share";
 
 const span = storedSpan(stored.minutes);
 const grams = z.number().min(0, "a weight cannot be negative").max(1_000_000);
@@ -68,6 +69,8 @@ export const WeighIn = z.object({
   /** Batch without the witness, g, and what of it has to be in the mould; null where that was not kept. */
   batchG: stored.g,
   needG: stored.g.nullable().default(null),
+  /** What else is poured from the same cups; {@link WeighIn.batchG} and the targets hold it. */
+  shares: z.array(Share).max(12).default([]),
   gMl: stored.gMl,
   gMlHalf: stored.gMl,
   /** Pot life of a rubber, working time of a cast, min; null where nothing runs out. */

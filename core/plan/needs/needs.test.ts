@@ -1,7 +1,8 @@
 import { catalogueOf } from "../../material";
-import { say } from "../../quantity";
+import { layerDefault } from "../../mould";
+import { quote, say } from "../../quantity";
 import { dossierOf, newJob, type Job } from "../../record";
-import { needsOf } from ".";
+import { afterOf, needsOf } from ".";
 import { plan } from "../plan";
 
 const base = newJob("Orbit");
@@ -59,5 +60,90 @@ describe("what is forgotten", () => {
     expect(needs({}).has("patch-wet")).toBe(true);
     expect(needs({ castId: "cast-pewter", rubberId: "rubber-tin-heat-30" }).has("patch-wet")).toBe(false);
     expect(needsOf(plan(dossierOf(newJob("Empty"), catalogueOf())))).toEqual([]);
+  });
+
+  it("a leaf lies in a bed as deep as it is; a solid block does not", () => {
+    const leaf = { ...base.master, shape: "box" as const, sizes: { lengthMm: 200, widthMm: 120, heightMm: 40 }, surfaceId: "surface-food" };
+    expect(needs({ master: leaf }).get("bed")!.text).toMatch(/damp sand, some 40 mm deep/);
+    expect(needs({ master: { ...leaf, sizes: { lengthMm: 100, widthMm: 100, heightMm: 100 } } }).has("bed")).toBe(false);
+    expect(needs({}).has("bed")).toBe(false);
+  });
+
+  it("holes one by one: a thin slender one is filled and drilled, a wide one left to its plug with a web to cut", () => {
+    const plug = (name: string, diameterMm: number) => ({ name, diameterMm, lengthMm: 40, count: 1, from: "top" as const });
+    const of = needs({ mould: { ...base.mould, opening: "plugs", plugs: [plug("Bore", 6), plug("Well", 30)] } });
+    expect(of.get("hole-Bore")!.text).toMatch(/drill the castings/);
+    expect(of.get("hole-Well")!.text).toMatch(/web of rubber over it is cut/);
+    expect(of.has("locking-tower")).toBe(true);
+  });
+
+  it("two parts: a tower for what rises; a cut block: marks across the cut; sections of a skin: strips for the seam; square edges: a form", () => {
+    const two = needs({ mould: { ...base.mould, opening: "twoPart" } });
+    expect(two.get("tower")!.text).toMatch(/20 mm over the fill line/);
+    expect(two.has("witness")).toBe(false);
+    expect(needs({ mould: { ...base.mould, opening: "pourAndCut" } }).has("witness")).toBe(true);
+    const box = { ...base.master, shape: "box" as const, sizes: { lengthMm: 120, widthMm: 80, heightMm: 60 }, surfaceId: "surface-wood-sealed" };
+    const skin = needs({ master: box, rubberId: "rubber-platinum-brush-30", jacket: "plaster", mould: { ...base.mould, opening: "skin" } });
+    expect(skin.get("seam-strips")!.text).toMatch(/30 mm wide/);
+    expect(skin.get("square-edges")!.text).toMatch(/5.5 mm off each face/);
+    expect(skin.has("thick-first") && skin.has("seam-sticks")).toBe(true);
+    expect(skin.has("flat-seat")).toBe(false);
+    expect(
+      needs({ master: box, rubberId: "rubber-platinum-brush-30", jacket: "plaster", mould: { ...base.mould, opening: "skin", framed: true } }).has("flat-seat"),
+    ).toBe(true);
+  });
+
+  it("a heavy fill in a closed mould: bands by its height, the pressure at its foot, its own box as the backer, funnel and vents counted", () => {
+    const tall = { ...base.master, shape: "cylinder" as const, sizes: { diameterMm: 80, heightMm: 200 }, surfaceId: "surface-wood-sealed" };
+    const p = plan(dossierOf(job({ master: tall, castId: "cast-concrete", mould: { ...base.mould, opening: "twoPart" } }), catalogueOf()));
+    const text = say(needsOf(p).find((n) => n.id === "bands")!.text, "metric");
+    // ρ·g·h by hand, kPa.
+    const kPa = (p.castBatch!.wetDensityGMl * 9.80665 * p.strength!.headMm) / 1000;
+    expect(Number(/with ([\d.]+) kPa/.exec(text)![1])).toBeCloseTo(kPa, 0);
+    expect(text).toMatch(/own box/);
+    expect(needs({ mould: { ...base.mould, opening: "twoPart" }, castId: "cast-beeswax" }).has("bands")).toBe(false);
+    const gates = needsOf(p).find((n) => n.id === "gates-counted");
+    const layout = p.layout!;
+    const gateMl = layout.kind === "block" ? layout.cavityMl - p.body!.volumeMl : 0;
+    expect(gates !== undefined).toBe(gateMl > 1);
+  });
+
+  it("layers: colours weighed in their shares, coats stopped under the lip, halves closed when it has gelled", () => {
+    const layer = (way: "rolled" | "brushed" | "poured", pigmentPct: number) => ({ ...layerDefault, way, thicknessMm: 6, pigmentPct });
+    const of = (opening: "open" | "twoPart") =>
+      plan(
+        dossierOf(
+          job({
+            castId: "cast-concrete",
+            mould: { ...base.mould, opening },
+            inside: { ...base.inside, layers: [layer("brushed", 3), layer("rolled", 1)] },
+          }),
+          catalogueOf(),
+        ),
+      );
+    const p = of("twoPart");
+    const text = say(needsOf(p).find((n) => n.id === "shares")!.text, "metric");
+    const pigmentG = p.layers.map((l) => l.batch.parts.find((x) => x.role === "pigment")!.massG);
+    for (const g of pigmentG) expect(text).toContain(say(quote(g, "mass"), "metric"));
+    expect(needsOf(p).some((n) => n.id === "under-lip")).toBe(true);
+    expect(afterOf(p).map((n) => [n.id, n.hold === true])).toContainEqual(["close-halves", true]);
+    expect(afterOf(of("open")).some((n) => n.id === "close-halves")).toBe(false);
+  });
+
+  it("what is heavy may leave three ways; resin may be cast in again", () => {
+    const master = { ...base.master, shape: "box" as const, sizes: { lengthMm: 300, widthMm: 300, heightMm: 300 }, surfaceId: "surface-wood-sealed" };
+    expect(needs({ castId: "cast-concrete", master }).get("three-ways")!.text).toMatch(/alone \(3 pairs of hands.*peel downwards.*broken/);
+    expect(needs({ castId: "cast-fast-urethane" }).has("again-in-clear")).toBe(true);
+    expect(needs({}).has("three-ways")).toBe(false);
+  });
+
+  it("steps of a person's own stand where they were put, and at the end where that is gone", () => {
+    const own = (id: string, after: string | null) => ({ id: `own-${id}`, step: "out" as const, when: "opened" as const, text: id, after });
+    const ids = needsOf(plan(dossierOf(job({ ownSteps: [own("a", "patch-wet"), own("b", "never-heard-of"), own("c", "own-a")] }), catalogueOf()))).map(
+      (n) => n.id,
+    );
+    const at = ids.indexOf("patch-wet");
+    expect(ids.slice(at, at + 3)).toEqual(["patch-wet", "own-a", "own-c"]);
+    expect(ids.at(-1)).toBe("own-b");
   });
 });

@@ -108,6 +108,10 @@ export function BenchScreen({
   const ended = bench.clocks.filter((c) => c.clock.endedAt !== null);
   const t = now ?? initial.now;
   const { shown, long } = handsWanted(acts, running, t);
+  const nameOf = (c: ClockState) => {
+    const led = shown.find((x) => x.clock === c)?.act;
+    return led ? `${led.jobName}: ${led.name.charAt(0).toLowerCase()}${led.name.slice(1)}` : c.clock.label;
+  };
   const due = running.filter((c) => dueAt(c) <= t);
   const next = running.find((c) => dueAt(c) > t);
   const urgent = running.find((c) => isDeadline(c.clock.kind));
@@ -132,7 +136,7 @@ export function BenchScreen({
             {urgent
               ? urgent.clock.label
               : next && now !== null
-                ? `${next.clock.label}, about ${wall(dueAt(next), t)}`
+                ? `${nameOf(next)}, about ${wall(dueAt(next), t)}`
                 : due.length > 0
                   ? "See to them, and write down how they came out."
                   : "Weigh something in, and its clocks appear here."}
@@ -177,16 +181,10 @@ export function BenchScreen({
 
       <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_19rem]">
         <div className="min-w-0 space-y-4">
-          <section aria-labelledby="river" className="space-y-2">
-            <h2 id="river" className="text-xl font-bold">
-              The next two days
-            </h2>
-            {now === null ? <p className="card min-h-60 p-4 text-soft">…</p> : <River bench={bench} now={now} planned={planned} />}
-          </section>
           {shown.length + ended.length + long.length + patches.length > 0 && (
             <section aria-labelledby="curing" className="space-y-2">
               <h2 id="curing" className="text-xl font-bold">
-                On the clock
+                What wants hands
               </h2>
               <ul className="grid grid-cols-1 gap-3 sm:grid-cols-2">
                 {shown.map(({ act, clock }) => (
@@ -229,6 +227,12 @@ export function BenchScreen({
               )}
             </section>
           )}
+          <section aria-labelledby="river" className="space-y-2">
+            <h2 id="river" className="text-xl font-bold">
+              The next two days
+            </h2>
+            {now === null ? <p className="card min-h-60 p-4 text-soft">…</p> : <River bench={bench} now={now} planned={planned} />}
+          </section>
         </div>
         <div className="space-y-4">
           <ShopPanel bench={bench} now={now} />

@@ -28,6 +28,7 @@ const HUES: Record<string, string> = {
   "pot-life": "bg-citrus",
   working: "bg-citrus",
   degas: "bg-box",
+  pressure: "bg-box",
   tack: "bg-rubber",
   cure: "bg-rubber",
   "second-half": "bg-rubber",

@@ -68,6 +68,11 @@ export function HandlingFields({ view, cups, scale, act }: { view: WeighView; cu
               </>
             )}
           </fieldset>
+          {habit.pressure && (
+            <Tick className="chip" checked={h.pressure} onChange={(checked) => set({ pressure: checked })}>
+              It sets in the pressure tank
+            </Tick>
+          )}
           <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
             <NumberOf fields={HANDLING_FIELDS} of="stepG" item={h} change={set} />
             {cups.length > 0 && (

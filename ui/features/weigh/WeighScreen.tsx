@@ -5,7 +5,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { HOLD_POINTS, type HoldPoint } from "@/core/habit";
-import { cupGot, cupTargets, habitOf, holdPassed, partState, rebalance, splitOf, type WeighAct } from "@/core/weigh";
+import { anythingWeighed, cupGot, cupTargets, habitOf, holdPassed, partState, rebalance, splitOf, type WeighAct } from "@/core/weigh";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
 import { Caution, Fault } from "../../kit/controls";
 import { Dialog } from "../../kit/Dialog";
@@ -23,6 +23,7 @@ import { HandlingFields } from "./HandlingFields";
 import { PartPanel } from "./PartPanel";
 import { countdown } from "./countdown";
 import { useCupClocks } from "./potLife";
+import { Shared, SharePanel } from "./SharePanel";
 import { useBatch } from "./useBatch";
 import type { CupView } from "./CupMarks";
 import { HandsAndEars } from "./HandsAndEars";
@@ -163,6 +164,8 @@ export function WeighScreen({ initial, cups, lesson }: { initial: WeighView; cup
           </button>
         </div>
       )}
+      {!anythingWeighed(w) && <SharePanel view={view} take={take} />}
+      {w.shares.length > 0 && anythingWeighed(w) && <Shared view={view} />}
       {!split.ok && <Caution>{say(split.message)}</Caution>}
       {split.ok && split.hands > 1 && (
         <Caution>
@@ -402,11 +405,14 @@ function Stirring({ view, cup, act }: { view: WeighView; cup: number; act: (a: W
         {habit.doing.title}
       </h2>
       <ol className="list-decimal space-y-1 pl-6 text-lg">
-        {habit.doing.steps({ ...w.facts, degas: h.degas }).map((x) => (
+        {habit.doing.steps({ ...w.facts, degas: h.degas, pressure: h.pressure }).map((x) => (
           <li key={x}>{say(x)}</li>
         ))}
       </ol>
       <LaterParts view={view} cup={cup} act={act} />
+      {h.pressure && habit.pressure && (
+        <Caution>Rated tanks only, with a working relief valve: never over what is stamped on it, never opened before the gauge is at nothing.</Caution>
+      )}
       {h.degas && habit.vacuum && (
         <>
           <Caution>Rated pots only, and only rubber: a hollow master is crushed. It rises to three or four times its volume before it falls.</Caution>
