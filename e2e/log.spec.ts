@@ -38,7 +38,7 @@ test("an outcome can be taken back, and the clock runs on", async ({ page }) => 
   await page.getByRole("radio", { name: "Good" }).click();
   await expect(page.getByRole("heading", { name: "Opened" })).toBeVisible();
   await page.getByRole("button", { name: "Not opened after all" }).click();
-  await expect(page.getByRole("heading", { name: "What wants hands" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "On the clock" })).toBeVisible();
   await expect(page.getByRole("radio", { name: "Good" })).not.toBeChecked();
 });
 

@@ -25,6 +25,34 @@ async function weighing(page: Page): Promise<void> {
   await page.evaluate(() => window.scrollTo(0, 0));
 }
 
+/** Puts a batch of something on the bench, weighs it as it is wanted, and starts its clock: what is done from then on. */
+const doing =
+  (what: RegExp) =>
+  async (page: Page): Promise<void> => {
+    await page.getByRole("button", { name: what }).first().click();
+    const on = page.getByRole("button", { name: "Do it all the same" });
+    await page.waitForTimeout(1500);
+    if (await on.isVisible()) await on.click();
+    await page.waitForURL(/\/weigh\//);
+    const id = new URL(page.url()).pathname.split("/").at(-1) ?? "";
+    const open = page.getByRole("region", { name: "Stop before you wet or melt anything" }).locator("[role=checkbox][aria-checked=false]");
+    await open.first().waitFor();
+    for (let left = await open.count(); left > 0; left--) {
+      await open.first().click();
+      await page.waitForTimeout(300);
+    }
+    const { weighIn } = (await (await page.request.get(new URL(`/api/weigh/${id}`, page.url()).href)).json()) as {
+      weighIn: { parts: { name: string; targetG: number }[] };
+    };
+    for (const p of weighIn.parts) {
+      await page.getByRole("textbox", { name: `${p.name} in the cup`, exact: true }).fill(p.targetG.toFixed(1));
+      await page.getByRole("button", { name: "Take what I typed" }).click();
+    }
+    await page.getByRole("button", { name: /: start the clock/ }).click();
+    await page.waitForTimeout(1500);
+    await page.evaluate(() => window.scrollTo(0, 0));
+  };
+
 /** Waits until every pair's heat is worked out. */
 async function worked(page: Page): Promise<void> {
   await page.getByText(/^Working out the heat/).waitFor({ state: "detached", timeout: 90_000 });
@@ -44,9 +72,6 @@ const SHOTS: [name: string, path: string, size?: Size, act?: (page: Page) => Pro
   ["job-sheet", "/jobs/demo-crater-lamp-base/sheet"],
   ["job-opening", "/jobs/demo-dome-finial#opening"],
   ["job-strength", "/jobs/demo-crater-lamp-base#strength", { width: 1280, height: 1100 }],
-  ["job-box", "/jobs/demo-comet-drawer-pull#box"],
-  ["job-rubber", "/jobs/demo-comet-drawer-pull#rubber"],
-  ["job-cast", "/jobs/demo-moon-phase-tile#cast"],
   ["job-out", "/jobs/demo-crater-lamp-base#out"],
   ["materials", "/materials"],
   ["logbook", "/log"],
@@ -54,6 +79,9 @@ const SHOTS: [name: string, path: string, size?: Size, act?: (page: Page) => Pro
   ["mould", "/rack/demo-mould-10", { width: 1280, height: 1100 }],
   ["settings", "/settings"],
   ["weigh", "/jobs/demo-comet-drawer-pull#out", { width: 1024, height: 768 }, weighing],
+  ["weigh-metal", "/jobs/demo-comet-drawer-pull#out", WIDE, doing(/^Weigh in comet pewter/)],
+  ["weigh-cement", "/jobs/demo-crater-lamp-base#out", WIDE, doing(/^Weigh in general concrete/)],
+  ["weigh-coat", "/jobs/demo-dome-finial#out", WIDE, doing(/^Weigh in rubber, section 1, detail coat/)],
   ["phone", "/jobs/demo-moon-phase-tile#out", { width: 390, height: 844 }, weighing],
   ["calendar", "/calendar", { width: 1280, height: 1000 }, planned],
 ];

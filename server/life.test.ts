@@ -174,6 +174,7 @@ describe("after the pour", () => {
       writeOfPour(w, p.id, { what: { kind: "weighed", massG: dryG * (1 + water) } });
       shops.now += DAY;
     }
+    expect(refused(() => writeOfPour(w, p.id, { what: { kind: "weighed", massG: p.snapshot.wetG! * 2 } })).message).toMatch(/more than it weighed wet/);
     const d = afterPour(w, getPour(w, p.id).pour).drying!;
     // Halved each day: e-folds in 24/ln 2 h; the last 10 % fall to where a day takes a thousandth.
     const tau = 24 / Math.log(2);

@@ -2,16 +2,21 @@ import { api } from "../contract";
 import type { MouldPage } from "../contract/log";
 import { randomUUID } from "node:crypto";
 import { MOULD_EVENT_KINDS, type EventWhat, type LogEvent } from "../core/log";
+import { quote, say } from "../core/quantity";
 import { saveJob } from "../db/jobs";
 import { endClocks } from "../db/clocks";
 import { deleteEvent, eventsOfPour, insertEvent, readEvent } from "../db/events";
 import { dryingNow } from "./aftercare";
+import { readSettings } from "../db/settings";
 import { getJob } from "./jobs";
 import { parseOrRefuse } from "./parse";
 import { doneAt, getPour } from "./pours";
 import { findMould, mouldPage } from "./rack";
 import { Refusal } from "./refusal";
 import type { Workshop } from "./workshop";
+
+/** A casting may weigh so much more than it was reckoned to be wet: what was over-filled, and read off a scale that is off. */
+const MOST_OF_WET = 1.25;
 
 function write(w: Workshop, key: string | undefined, of: Omit<LogEvent, "id">): LogEvent {
   const there = key ? readEvent(w.db, key) : null;
@@ -35,12 +40,17 @@ export function writeOfPour(w: Workshop, id: string, body: unknown): LogEvent {
   const { pour } = getPour(w, id);
   const when = doneAt(w, at) ?? w.now();
   if (when < pour.pouredAt) throw new Refusal(422, "before-pour", "That is before it was poured: check the day and the hour.");
+  const { wetG, count } = pour.snapshot;
+  if (what.kind === "weighed" && wetG !== null && what.massG > MOST_OF_WET * wetG) {
+    const said = `${quote(what.massG, "mass")} is more than ${count > 1 ? "one casting" : "it"} weighed wet, ${quote(wetG, "mass")}: ${count > 1 ? "weigh one of them alone" : "weigh it without board and wrapping"}.`;
+    throw new Refusal(422, "too-heavy", say(said, readSettings(w.db).units));
+  }
   if (what.kind === "done") {
     const ticked = eventsOfPour(w.db, id).find((e) => e.what.kind === "done" && e.what.step === what.step);
     if (ticked) return ticked;
   }
   return w.db.transaction(() => {
-    const e = write(w, key, { jobId: pour.jobId, mouldId: pour.mouldId, pourId: id, at: when, what });
+    const e = write(w, key, { jobId: pour.jobId, mouldId: null, pourId: id, at: when, what });
     if (what.kind === "weighed" && dryingNow(pour, eventsOfPour(w.db, id))?.dry) endClocks(w.db, (c) => c.pourId === id && c.kind === "drying", w.now());
     return e;
   });

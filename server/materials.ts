@@ -13,7 +13,7 @@ export const ownMaterials = (w: Workshop): Material[] => listOwnMaterials(w.db);
 /** Every material of the catalogue as one list. */
 export function allMaterials(w: Workshop): Material[] {
   const s = catalogue(w);
-  return [...s.rubbers, ...s.casts, ...s.surfaces, ...s.releases, ...s.boxes];
+  return [...s.rubbers, ...s.casts, ...s.surfaces, ...s.releases, ...s.boxes, ...s.sundries];
 }
 
 /** Adds an entry of the workshop's own, usually a copy of another. The id in the body is replaced. */

@@ -85,7 +85,9 @@ export function shareBatch(w: Workshop, id: string, body: unknown): WeighView {
         const fault = notOneMix(own, part);
         if (fault) throw new Refusal(422, "not-one-mix", say(fault, readSettings(w.db).units));
         told.push(...askOnce(w, doubtsOf(w, part.plan, ask.jobId, ask.kind, ask.pourIndex, part.mouldId, w.now()), ask.despite));
-        const { jobName, what, batchG, needG, snapshot, dossier } = part;
+        const { what, batchG, needG, snapshot, dossier } = part;
+        // Of one job the moulds are told apart by their names.
+        const jobName = ask.jobId === s.jobId ? (listMoulds(w.db, s.jobId).find((m) => m.id === part.mouldId)?.name ?? part.jobName) : part.jobName;
         const { jobId, kind, pourIndex } = ask;
         kept = [
           ...kept,

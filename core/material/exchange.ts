@@ -46,7 +46,7 @@ export const materialRows = (materials: readonly Material[]): Row[] =>
 /** Columns of a table of these materials, in the order a data sheet gives them. */
 export const materialColumns = (materials: readonly Material[]): string[] => [...new Set(materialRows(materials).flatMap((r) => Object.keys(r)))];
 
-const KINDS: readonly MaterialKind[] = ["rubber", "cast", "surface", "release", "box"];
+const KINDS: readonly MaterialKind[] = ["rubber", "cast", "surface", "release", "box", "sundry"];
 
 /** Reads a cell as the kind of value the same place holds in a built-in entry, else as a number or flag where it looks like one. */
 function readCell(path: string, text: string, sample: unknown): unknown {

@@ -1,10 +1,11 @@
 import { CASTS } from "./casts";
 import { BOX_STOCKS, RELEASES, SURFACES } from "./others";
 import { RUBBERS } from "./rubbers";
+import { SUNDRIES } from "./sundries";
 import type { Material, Catalogue } from "./schema";
 
 /** The built-in entries, which nobody can change; people edit copies. */
-export const BUILT_IN: readonly Material[] = [...RUBBERS, ...CASTS, ...SURFACES, ...RELEASES, ...BOX_STOCKS];
+export const BUILT_IN: readonly Material[] = [...RUBBERS, ...CASTS, ...SURFACES, ...RELEASES, ...BOX_STOCKS, ...SUNDRIES];
 
 /** True for the id of a built-in entry. */
 export const isBuiltIn = (id: string): boolean => BUILT_IN.some((m) => m.id === id);
@@ -18,5 +19,6 @@ export function catalogueOf(own: readonly Material[] = []): Catalogue {
     surfaces: all.filter((m) => m.kind === "surface"),
     releases: all.filter((m) => m.kind === "release"),
     boxes: all.filter((m) => m.kind === "box"),
+    sundries: all.filter((m) => m.kind === "sundry"),
   };
 }

@@ -70,6 +70,8 @@ export function doubtsAbout(material: Material): Doubt[] {
       return material.densityGMl ? outside("densityGMl", material.densityGMl, 0.1, 12, "g/mL", "a master") : [];
     case "box":
       return material.thicknessMm > 40 ? [{ path: "thicknessMm", message: `${material.thicknessMm} mm is thick for box stock: check the unit.` }] : [];
+    case "sundry":
+      return material.forMm ? outside("forMm", material.forMm, 5, 250, "mm", "the width of a candle with one wick") : [];
     case "release":
       return [];
   }

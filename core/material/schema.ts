@@ -161,7 +161,23 @@ export const BoxStock = z.object({
 });
 export type BoxStock = z.infer<typeof BoxStock>;
 
-export const Material = z.discriminatedUnion("kind", [Rubber, Cast, Surface, Release, BoxStock]);
+/** What else the work takes, by what it is for. */
+export const SUNDRY_SORTS = ["wick", "bandage", "cloth", "powder", "film", "clay"] as const;
+export type SundrySort = (typeof SUNDRY_SORTS)[number];
+
+/** Wick, bandage, cloth, powder, film: what goes with the work and is not cast; its note says how it is used. */
+export const Sundry = z.object({
+  kind: z.literal("sundry"),
+  ...base,
+  sort: z.enum(SUNDRY_SORTS),
+  /** Of a wick: how wide a candle it burns, mm; its maker's chart and a burn test decide. */
+  forMm: Range.nullable().default(null),
+  /** As it comes off the roll, mm; null where it has no width. */
+  widthMm: z.number().positive().max(5000).nullable().default(null),
+});
+export type Sundry = z.infer<typeof Sundry>;
+
+export const Material = z.discriminatedUnion("kind", [Rubber, Cast, Surface, Release, BoxStock, Sundry]);
 export type Material = z.infer<typeof Material>;
 export type MaterialKind = Material["kind"];
 
@@ -176,6 +192,7 @@ export const Catalogue = z.object({
   surfaces: z.array(Surface).readonly(),
   releases: z.array(Release).readonly(),
   boxes: z.array(BoxStock).readonly(),
+  sundries: z.array(Sundry).readonly().default([]),
   patches: z.array(PatchResult).readonly().optional(),
 });
 export type Catalogue = z.infer<typeof Catalogue>;

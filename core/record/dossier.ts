@@ -63,6 +63,8 @@ export function trimmed(d: Dossier): Dossier {
       surfaces: used(surfaces),
       releases: used(releases),
       boxes: used(boxes),
+      // What it takes besides changes no figure of it.
+      sundries: [],
       ...(patches ? { patches: patches.filter((p) => [...ids].some((id) => p.key.includes(id))) } : {}),
     },
   };

@@ -41,6 +41,11 @@ export const boardNeeds: NeedsOf = (p) => {
         text: "Tack it down from below, or with screws that come out again: sealed all round it cannot be freed, and untacked it floats.",
       },
     parted && {
+      id: "film",
+      step: "prepare",
+      text: "Lay thin film between the clay bed and fine detail that must stay clean; the last finger's width to the seam is bare clay.",
+    },
+    parted && {
       id: "keys",
       step: "prepare",
       text: `Keys: about ${Math.max(KEY.least, Math.round((block?.box.perimeterMm ?? 0) / KEY.everyMm))}, ${mm(Math.max(4, Math.min(15, wall / 2)))} across and half as deep, ${mm(Math.min(KEY.fromPieceMm, wall / 3))} from the piece (usual sizes), not one of them under it. Smooth the clay with a moist finger and a flat wet brush.`,

@@ -1,7 +1,7 @@
 import { hydrostaticPa, OPENING } from "../../mould";
 import { quote } from "../../quantity";
 import { COMFORTABLE_LIFT_G } from "../types";
-import { grams, mm, type NeedsOf } from "./kind";
+import { grams, mm, type NeedsOf, type Ready } from "./kind";
 
 /** Wick beyond the piece, mm: to hold and to tie; and for each wrap round the bar. */
 const WICK_MM = { over: 50, wrap: 30 };
@@ -11,6 +11,19 @@ const PRESSES = { mm: 60, gMl: 1.5 };
 const BAND_EVERY_MM = 25;
 /** What of a closed mould's cavity is funnel and vents, worth a word, mL. */
 const GATE_ML = 1;
+
+/** Wicks of the workshop's list that burn so wide a candle. */
+function wickWords(p: Ready, acrossMm: number): string {
+  const fits = p.dossier.materials.sundries.filter((s) => s.sort === "wick" && s.forMm && s.forMm.low <= acrossMm && acrossMm <= s.forMm.high);
+  return fits.length > 0 ? fits.map((s) => s.name.toLowerCase()).join(" or ") : "the maker's size for that width: none on your list burns so wide";
+}
+
+/** Powder for a dry mould: the workshop's own list, and for what meets food the one that may. */
+function powderWords(p: Ready, food: boolean): string {
+  const powders = p.dossier.materials.sundries.filter((s) => s.sort === "powder" && (!food || s.id === FOOD_POWDER || s.copiedFrom === FOOD_POWDER));
+  return powders.map((s) => s.name.toLowerCase()).join(" or ");
+}
+const FOOD_POWDER = "sundry-starch";
 
 /** What the casting calls for before it is poured. */
 export const castingNeeds: NeedsOf = (p) => {
@@ -41,7 +54,7 @@ export const castingNeeds: NeedsOf = (p) => {
     wick && {
       id: "wick",
       step: "cast",
-      text: `Wick: ${mm(body.heightMm + WICK_MM.over + WICK_MM.wrap)} for each, ${mm(WICK_MM.over)} over the piece and ${mm(WICK_MM.wrap)} for the wrap round a bar (usual). For a candle ${mm(Math.min(body.lengthMm, body.widthMm))} across take the maker's size for that width and this wax, and burn one, watched. Prime it stiff, make its hole now, and centre it on the bar.`,
+      text: `Wick: ${mm(body.heightMm + WICK_MM.over + WICK_MM.wrap)} for each, ${mm(WICK_MM.over)} over the piece and ${mm(WICK_MM.wrap)} for the wrap round a bar (usual). For a candle ${mm(Math.min(body.lengthMm, body.widthMm))} across take ${wickWords(p, Math.min(body.lengthMm, body.widthMm))}; the maker's chart for this wax comes first, and burn one, watched. Prime it stiff, make its hole now, and centre it on the bar.`,
     },
     job.use === "candle" && {
       id: "vessel",
@@ -53,6 +66,12 @@ export const castingNeeds: NeedsOf = (p) => {
       step: "cast",
       text: "Wet plaster burns in a thick mass and dries skin: gloves, and never a hand cast in it.",
     },
+    (cast.family === "metal" || cast.family === "resin") &&
+      powderWords(p, job.use === "food") !== "" && {
+        id: "dust",
+        step: "cast",
+        text: `If dusting is your way: ${powderWords(p, job.use === "food")}, brushed into the dry mould and blown out again. What is left in it shows on the casting.`,
+      },
     cast.family === "metal" && { id: "pool", step: "cast", text: "Have more molten than it takes: a pour that stops for want of metal is lost." },
     presses && {
       id: "bands",

@@ -19,9 +19,15 @@ const needs = (patch: Partial<Job>) =>
 describe("what is forgotten", () => {
   it("a candle: wick by its height with 50 mm over and the wrap, its hole, and wax kept molten", () => {
     const candle = needs({ castId: "cast-beeswax", use: "burns" });
-    expect(candle.get("wick")).toMatchObject({ step: "cast", text: expect.stringMatching(/Wick: 200 mm for each.*80 mm across/) as string });
+    expect(candle.get("wick")).toMatchObject({
+      step: "cast",
+      text: expect.stringMatching(/Wick: 200 mm for each.*80 mm across take cotton wick, thick;/) as string,
+    });
     expect(candle.has("top-up")).toBe(true);
     expect(needs({ castId: "cast-beeswax", use: "display" }).has("wick")).toBe(false);
+    // Wider than any wick on the list burns: it says so.
+    const wide = { ...base.master, shape: "cylinder" as const, sizes: { diameterMm: 200, heightMm: 100 }, surfaceId: "surface-wood-sealed" };
+    expect(needs({ castId: "cast-beeswax", use: "burns", master: wide }).get("wick")!.text).toMatch(/none on your list burns so wide/);
   });
 
   it("keys by size and distance, pits and a board plan for two parts; nothing of them for a skin", () => {
@@ -62,6 +68,13 @@ describe("what is forgotten", () => {
     expect(needsOf(plan(dossierOf(newJob("Empty"), catalogueOf())))).toEqual([]);
   });
 
+  it("dusts metal with what is on the list, and what meets food with starch alone", () => {
+    const metal = { castId: "cast-pewter", rubberId: "rubber-tin-heat-30" };
+    expect(needs(metal).get("dust")!.text).toMatch(/talc or graphite powder or food starch/);
+    expect(needs({ ...metal, use: "food" }).get("dust")!.text).toMatch(/your way: food starch,/);
+    expect(needs({}).has("dust")).toBe(false);
+  });
+
   it("a leaf lies in a bed as deep as it is; a solid block does not", () => {
     const leaf = { ...base.master, shape: "box" as const, sizes: { lengthMm: 200, widthMm: 120, heightMm: 40 }, surfaceId: "surface-food" };
     expect(needs({ master: leaf }).get("bed")!.text).toMatch(/damp sand, some 40 mm deep/);
@@ -86,7 +99,20 @@ describe("what is forgotten", () => {
     const skin = needs({ master: box, rubberId: "rubber-platinum-brush-30", jacket: "plaster", mould: { ...base.mould, opening: "skin" } });
     expect(skin.get("seam-strips")!.text).toMatch(/30 mm wide/);
     expect(skin.get("square-edges")!.text).toMatch(/5.5 mm off each face/);
-    expect(skin.has("thick-first") && skin.has("seam-sticks")).toBe(true);
+    expect(skin.has("thick-first")).toBe(true);
+    // A jacket of one part has no seam to lay sticks along.
+    expect(skin.has("seam-sticks")).toBe(false);
+    const undercuts = [
+      { side: "left" as const, depthMm: 8 },
+      { side: "right" as const, depthMm: 8 },
+    ];
+    const parted = {
+      master: box,
+      rubberId: "rubber-platinum-brush-30",
+      jacket: "plaster" as const,
+      mould: { ...base.mould, opening: "skin" as const, undercuts },
+    };
+    expect(needs(parted).has("seam-sticks")).toBe(true);
     expect(skin.has("flat-seat")).toBe(false);
     expect(
       needs({ master: box, rubberId: "rubber-platinum-brush-30", jacket: "plaster", mould: { ...base.mould, opening: "skin", framed: true } }).has("flat-seat"),

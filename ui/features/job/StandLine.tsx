@@ -7,10 +7,22 @@ import { standOf } from "@/core/log/stand";
 import { useUnits } from "../../kit/units";
 import { fromNow, useNow } from "../../kit/When";
 import type { Lesson } from "@/contract/log";
+import type { Pour } from "@/core/log";
+import { Fold } from "../../kit/Fold";
 import { LessonLines } from "../rack/LessonPanel";
 import { VerdictMark } from "../../kit/VerdictMark";
 import { useJob } from "./JobContext";
 import { useActs } from "./useActs";
+
+/** Where one part stands: not begun, poured, curing until, ready, opened. */
+const partWords = (pour: Pour | null, now: number, wall: (at: number, now: number) => string): string =>
+  pour === null
+    ? "not begun"
+    : pour.openedAt !== null
+      ? `poured ${wall(pour.pouredAt, now)}, opened ${wall(pour.openedAt, now)}`
+      : pour.readyAt > now
+        ? `poured ${wall(pour.pouredAt, now)}, cures until ${wall(pour.readyAt, now)}`
+        : `poured ${wall(pour.pouredAt, now)}, ready`;
 
 /** Where the mould stands, in one line, and the next act as its one main button. */
 export function StandLine({ lesson }: { lesson: Lesson | null }) {
@@ -66,6 +78,18 @@ export function StandLine({ lesson }: { lesson: Lesson | null }) {
         <div className="w-full border-t border-line pt-2">
           <LessonLines lesson={lesson} />
         </div>
+      )}
+      {s.parts.length > 1 && (
+        <Fold title="Each part of it" className="w-full" titleClass="min-h-11 text-soft">
+          <ul className="grid gap-x-6 gap-y-1 sm:grid-cols-2">
+            {s.parts.map((p) => (
+              <li key={`${p.act.kind} ${p.act.index}`} className="flex flex-wrap justify-between gap-x-3 border-b border-line py-1">
+                <b>{p.act.name}</b>
+                <span className="text-soft">{now === null ? "…" : partWords(p.pour, now, wall)}</span>
+              </li>
+            ))}
+          </ul>
+        </Fold>
       )}
       {otherwise.length > 0 && (
         <div className="w-full border-t border-line pt-2">

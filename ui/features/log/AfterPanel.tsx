@@ -70,7 +70,7 @@ export function AfterPanel({ pour, after }: { pour: Pour; after: AfterPour }) {
       </ul>
       {later > 0 && <p className="hint">{later === 1 ? "One more step follows" : `${later} more steps follow`} once it is opened.</p>}
       <OwnStepForm pourId={pour.id} steps={after.steps} />
-      {after.dries && pour.openedAt !== null && <DryingPanel after={after} write={write} takeBack={takeBack} />}
+      {after.dries && pour.openedAt !== null && <DryingPanel after={after} one={after.count > 1} write={write} takeBack={takeBack} />}
     </section>
   );
 }
@@ -153,7 +153,18 @@ function OwnStepForm({ pourId, steps }: { pourId: string; steps: readonly Need[]
 }
 
 /** Weighings of a casting that dries: its own curve, and whether it is dry. */
-function DryingPanel({ after, write, takeBack }: { after: AfterPour; write: ReturnType<typeof useWriting>["write"]; takeBack: (id: string) => void }) {
+function DryingPanel({
+  after,
+  one,
+  write,
+  takeBack,
+}: {
+  after: AfterPour;
+  /** Of several castings one is weighed. */
+  one: boolean;
+  write: ReturnType<typeof useWriting>["write"];
+  takeBack: (id: string) => void;
+}) {
   const { fmt, wall } = useUnits();
   const [massG, setMass] = useState<number | null>(null);
   const [when, setWhen] = useState<{ at: number | null; ok: boolean }>({ at: null, ok: true });
@@ -188,8 +199,8 @@ function DryingPanel({ after, write, takeBack }: { after: AfterPour; write: Retu
       )}
       {d && d.weighings.length > 1 && <DryingChart drying={d} />}
       <div className="flex flex-wrap items-end gap-3">
-        <div className="w-40">
-          <QuantityField label="It weighs" value={massG} dimension="mass" min={0.1} max={1e6} optional onChange={setMass} />
+        <div className="w-48">
+          <QuantityField label={one ? "One of them weighs" : "It weighs"} value={massG} dimension="mass" min={0.1} max={1e6} optional onChange={setMass} />
         </div>
         <WhenField label="Weighed earlier?" onChange={(at, ok) => setWhen({ at, ok })} />
         <button

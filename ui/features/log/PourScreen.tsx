@@ -148,7 +148,6 @@ export function PourScreen({
             )}
             <Poured pour={pour} events={after.events} moved={retimed} ask={setAsked} />
           </section>
-          {pour.kind === "cast" && pour.outcome !== "failed" && <AfterPanel pour={pour} after={after} />}
           {s.despite.length > 0 && (
             <section aria-labelledby="despite" className="card space-y-1 p-4">
               <h2 id="despite" className="text-lg font-bold">
@@ -165,39 +164,44 @@ export function PourScreen({
             <h2 id="outcome" className="text-xl font-bold">
               How it came out
             </h2>
-            <Choice
-              label="Outcome"
-              hideLabel
-              value={pour.outcome ?? ""}
-              options={OUTCOMES.map((o) => ({ value: o as string, label: OUTCOME_WORD[o] }))}
-              onChange={(o) => change({ outcome: OUTCOMES.find((k) => k === o) ?? null })}
-            />
+            {!pour.each && (
+              <Choice
+                label="Outcome"
+                hideLabel
+                value={pour.outcome ?? ""}
+                options={OUTCOMES.map((o) => ({ value: o as string, label: OUTCOME_WORD[o] }))}
+                onChange={(o) => change({ outcome: OUTCOMES.find((k) => k === o) ?? null })}
+              />
+            )}
             {pour.kind === "cast" && <EachPanel pour={pour} count={after.count} change={(each) => change({ each })} />}
-            <fieldset>
-              <legend className="label mb-1">Faults seen</legend>
-              <div className="flex flex-wrap gap-2">
-                {[...new Set([...faultsOf(pour.kind), ...pour.faults])].map((k) => {
-                  const on = pour.faults.includes(k);
-                  return (
-                    <button
-                      key={k}
-                      type="button"
-                      className="chip"
-                      aria-pressed={on}
-                      onClick={() => change({ faults: on ? pour.faults.filter((f) => f !== k) : [...pour.faults, k] })}
-                    >
-                      {FAULTS[k]}
-                    </button>
-                  );
-                })}
-              </div>
-            </fieldset>
+            {!pour.each && (
+              <fieldset>
+                <legend className="label mb-1">Faults seen</legend>
+                <div className="flex flex-wrap gap-2">
+                  {[...new Set([...faultsOf(pour.kind), ...pour.faults])].map((k) => {
+                    const on = pour.faults.includes(k);
+                    return (
+                      <button
+                        key={k}
+                        type="button"
+                        className="chip"
+                        aria-pressed={on}
+                        onClick={() => change({ faults: on ? pour.faults.filter((f) => f !== k) : [...pour.faults, k] })}
+                      >
+                        {FAULTS[k]}
+                      </button>
+                    );
+                  })}
+                </div>
+              </fieldset>
+            )}
             {advice.scene && <FaultSection scene={advice.scene} faults={pour.faults} marks={pour.marks} change={(marks) => change({ marks })} />}
             <Notes text={pour.notes} save={save} change={(notes) => document.update({ notes })} />
           </section>
           <Photos pourId={pour.id} first={firstPhotos} />
         </div>
         <div className="space-y-4">
+          {pour.kind === "cast" && pour.outcome !== "failed" && <AfterPanel pour={pour} after={after} />}
           {pour.changed && (
             <section aria-labelledby="changed" className="card space-y-1 p-4">
               <h2 id="changed" className="text-xl font-bold">

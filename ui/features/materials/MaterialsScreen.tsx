@@ -23,6 +23,7 @@ const KINDS: { value: MaterialKind; label: string }[] = [
   { value: "surface", label: "Master surfaces" },
   { value: "release", label: "Releases and sealers" },
   { value: "box", label: "Box stock" },
+  { value: "sundry", label: "Wicks, cloth, powder, film" },
 ];
 /** Most materials that fit side by side. */
 const COMPARED = 3;
@@ -42,6 +43,7 @@ export function MaterialsScreen({ own }: { own: readonly Material[] }) {
     surface: catalogue.surfaces,
     release: catalogue.releases,
     box: catalogue.boxes,
+    sundry: catalogue.sundries,
   };
   const words = text.trim().toLowerCase();
   const shown = lists[kind].filter((m) => `${m.name} ${m.note} ${m.traits.join(" ")}`.toLowerCase().includes(words));
@@ -178,6 +180,7 @@ const KEY_PATHS: Record<MaterialKind, readonly string[]> = {
   surface: ["densityGMl"],
   release: ["role"],
   box: ["thicknessMm", "bends"],
+  sundry: ["sort", "forMm", "widthMm"],
 };
 
 /** What a property is put in order by: its typical figure, or its word. */

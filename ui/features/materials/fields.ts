@@ -1,5 +1,5 @@
 import { castKind, sideFields, twoPartFields } from "@/core/cast";
-import { Range, RUBBER_FAMILIES, type Material } from "@/core/material";
+import { Range, RUBBER_FAMILIES, SUNDRY_SORTS, type Material } from "@/core/material";
 import type { Dimension } from "@/core/quantity";
 
 /** How one property of a material is named, read and written. `path` is dotted into the material. */
@@ -127,6 +127,12 @@ export function fieldsOf(m: Material): FieldSpec[] {
         ...(m.strengthMPa ? [range("strengthMPa", "Strength in pull", "count", { suffix: "MPa" })] : []),
         ...(m.densityGMl ? [range("densityGMl", "Density", "density")] : []),
       ];
+    case "sundry":
+      return [
+        { path: "sort", label: "What it is", kind: "choice", options: SUNDRY_SORTS },
+        ...(m.forMm ? [range("forMm", "Burns in a candle of", "length")] : []),
+        ...(m.widthMm ? [number("widthMm", "Width of the roll", "length")] : []),
+      ];
   }
 }
 
@@ -143,6 +149,11 @@ export function optionalOf(m: Material): { path: string; label: string; blank: u
       { path: "modulusMPa", label: "Its stiffness is known", blank: { low: 1000, typical: 2000, high: 3000 } },
       { path: "strengthMPa", label: "Its strength is known", blank: { low: 10, typical: 20, high: 30 } },
       { path: "densityGMl", label: "Its density is known", blank: { low: 0.5, typical: 0.7, high: 0.9 } },
+    ];
+  if (m.kind === "sundry")
+    return [
+      { path: "forMm", label: "How wide a candle it burns is known", blank: { low: 40, typical: 50, high: 60 } },
+      { path: "widthMm", label: "Its width is known", blank: 150 },
     ];
   return [];
 }
