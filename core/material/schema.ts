@@ -163,7 +163,6 @@ export type BoxStock = z.infer<typeof BoxStock>;
 
 /** What else the work takes, by what it is for. */
 export const SUNDRY_SORTS = ["wick", "bandage", "cloth", "powder", "film", "clay"] as const;
-export type SundrySort = (typeof SUNDRY_SORTS)[number];
 
 /** Wick, bandage, cloth, powder, film: what goes with the work and is not cast; its note says how it is used. */
 export const Sundry = z.object({

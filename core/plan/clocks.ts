@@ -2,7 +2,7 @@ import type { ClockKind, Equipment } from "../clock";
 import type { CureRule } from "../cure";
 import { jacketPartsOf } from "./jacket";
 import { layerOf } from "./layers";
-import type { PourKind } from "./pourKind";
+import type { PourKind } from "../record";
 import type { Plan } from "./types";
 
 /** A clock a pour will need, and what sets it going. */

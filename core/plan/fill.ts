@@ -1,7 +1,7 @@
 import * as z from "zod";
 import { boxFilling, cavityFilling, hollowBelow, volumeBelow } from "../body";
 import { OPENING } from "../mould";
-import type { PourKind } from "./pourKind";
+import type { PourKind } from "../record";
 import type { Plan } from "./types";
 
 /** How something fills, for gauging: volume in mL up to heights in mm above the floor of this pour. */

@@ -1,6 +1,6 @@
 export { fitQuestionOf } from "./fitQuestion";
 export * from "./types";
-export * from "./pourKind";
+export { isCasting, POUR_KINDS, type PourKind } from "../record";
 export { PREPARE_CONTACTS } from "./steps";
 export { boardsFor } from "./strength";
 export * from "./snapshot";

@@ -6,7 +6,7 @@ import { LAYER_WAYS, type Coat, type LayeredCast, type LayerWay, type PlacedInse
 import { quote } from "../quantity";
 import type { Job } from "../record";
 import type { Add } from "./remarks";
-import type { PourKind } from "./pourKind";
+import type { PourKind } from "../record";
 
 /** One coat of a casting with everything needed to make it; a casting in one lump has one. Amounts are of one casting unless said. */
 export interface PlannedLayer {

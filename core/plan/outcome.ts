@@ -1,4 +1,4 @@
-import type { PourKind } from "./pourKind";
+import type { PourKind } from "../record";
 
 /** Faults a casting or a mould can show, as ticked in the log. */
 export const FAULTS = {

@@ -3,7 +3,7 @@ import { VERDICTS } from "../fit";
 import { versioned } from "../record";
 import { layerOf } from "./layers";
 import { jacketPartsOf } from "./jacket";
-import { isCasting, POUR_KINDS, type PourKind } from "./pourKind";
+import { isCasting, POUR_KINDS, type PourKind } from "../record";
 import type { Plan } from "./types";
 import { FAULTS, OUTCOMES, type FaultKey, type Outcome } from "./outcome";
 import { stored, storedSpan } from "../quantity";

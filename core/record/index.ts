@@ -3,3 +3,4 @@ export * from "./job";
 export * from "./dossier";
 export * from "./fields";
 export * from "./asMade";
+export * from "./pourKind";

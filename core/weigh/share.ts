@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { POUR_KINDS } from "../plan";
+import { POUR_KINDS } from "../record";
 import { quote, stored } from "../quantity";
 
 /** Something else that is poured from the same cups: which pour of which job, and what it takes of the batch, g. */
