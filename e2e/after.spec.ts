@@ -1,18 +1,20 @@
-import { expect, stored, testApart as test, tickHold, weighIn } from "./workshop";
+import { expect, stored, testAfter as test, tickHold, weighIn } from "./workshop";
 import type { Page } from "@playwright/test";
 
 /** Logs a casting of a job as poured just now, whatever speaks against it, and opens its page. */
 async function pourAndOpen(page: Page, job: string, name: RegExp): Promise<void> {
+  const newest = async () =>
+    ((await (await page.request.get("/api/pours")).json()) as { pours: { id: string; jobId: string }[] }).pours.find((p) => p.jobId === job)?.id;
+  const before = await newest();
   await page.goto(`/jobs/${job}#out`);
   await page.getByRole("button", { name }).click();
   const on = page.getByRole("dialog").getByRole("button", { name: "Do it all the same" });
-  const link = page.getByRole("region", { name: "Where it stands" }).getByRole("link", { name: "Open it" });
+  // An earlier casting may still stand in the mould: it is asked about, and the new one is in the log once it is there.
   await expect(async () => {
     if (await on.isVisible()) await on.click();
-    await expect(link).toBeVisible({ timeout: 1000 });
+    expect(await newest()).not.toBe(before);
   }).toPass();
-  await link.click();
-  await expect(page).toHaveURL(/\/log\//);
+  await page.goto(`/log/${await newest()}`);
   await page.getByRole("button", { name: "Opened just now" }).click();
   const all = page.getByRole("dialog").getByRole("button", { name: "Open it all the same" });
   await all.click();

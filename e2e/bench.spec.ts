@@ -201,7 +201,7 @@ test("a calendar is laid out, a step dragged, the rest yields, and a calendar pr
   await page.getByRole("checkbox", { name: "Comet drawer pull", exact: true }).check();
   const first = page.getByRole("button", { name: /Comet drawer pull: Seal the master.* 40 min/ });
   await expect(first).toBeVisible({ timeout: 20_000 });
-  await expect(page.getByText("No order is better.")).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText("No other order is done sooner.")).toBeVisible({ timeout: 20_000 });
   const starts = async () =>
     ((await (await page.request.get("/api/calendar")).json()) as { calendar: { starts: Record<string, number>; pins: Record<string, number> } }).calendar;
   await expect.poll(async () => Object.keys((await starts()).starts).length).toBeGreaterThan(5);

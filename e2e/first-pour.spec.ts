@@ -30,7 +30,7 @@ test("a newcomer goes from ruler measurements to a logged casting", async ({ pag
   await toStep(page, "Rubber");
   await field(page, "Margin").fill("0");
   await page.getByText("What stays in the cups").click();
-  await field(page, "Film factor").fill("0");
+  await field(page, "What stays in the cups").fill("0");
   await field(page, "But at least").fill("0");
   await expect(page.getByRole("row", { name: /Base/ })).toContainText("484 g");
   await expect(page.getByRole("row", { name: /Catalyst/ })).toContainText("48.4 g");
@@ -52,7 +52,7 @@ test("a newcomer goes from ruler measurements to a logged casting", async ({ pag
   // Plaster into rubber that was poured a moment ago is asked about, once, and then let be.
   await page.getByRole("button", { name: "Poured casting plaster: log it" }).click();
   const ask = page.getByRole("dialog", { name: "Before you do" });
-  await expect(ask.getByText(/Only pour still cures: ready in/)).toBeVisible();
+  await expect(ask.getByText(/Whole mould still cures: ready in/)).toBeVisible();
   await ask.getByRole("button", { name: "Do it all the same" }).click();
   await expect(page.getByRole("heading", { name: "Poured so far" })).toBeVisible();
   await expect(page.getByRole("link", { name: /Casting plaster.*curing/ })).toBeVisible();
@@ -85,7 +85,7 @@ test("a newcomer goes from ruler measurements to a logged casting", async ({ pag
   await field(page, "Wall of rubber, at least").fill("30");
   await saved(page);
   await page.goto("/log?text=puck");
-  await page.getByRole("link", { name: /Only pour/ }).click();
+  await page.getByRole("link", { name: /Whole mould/ }).click();
   await expect(page.getByText("15 mm")).toBeVisible();
   await expect(page.getByRole("row", { name: /In all/ })).toContainText("533 g");
 });

@@ -21,13 +21,14 @@ const withServer = () =>
 export const test = withServer();
 /** The same on servers of their own, for tests that write into the log what others count. */
 export const testApart = withServer();
+export const testAfter = withServer();
 
 export { expect, Server };
 
 /** Starts a job from the bench, as a person does. */
 export async function startJob(page: Page, name: string): Promise<string> {
   await page.goto("/");
-  await page.getByRole("button", { name: "Start a job" }).first().click();
+  await page.getByRole("link", { name: "Start a job" }).first().click();
   await page.getByLabel("What are you making?").fill(name);
   await page.getByRole("button", { name: "Start", exact: true }).click();
   await expect(page.getByLabel("Name of the job")).toHaveValue(name);

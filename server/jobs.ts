@@ -1,7 +1,9 @@
 import type { JobName } from "../contract/jobs";
 import { api } from "../contract";
 import { randomUUID } from "node:crypto";
-import { newJob } from "../core/record";
+import { newJob, type Job } from "../core/record";
+import { say } from "../core/quantity";
+import { pieceKind, sizesFault, startJob } from "../core/start";
 import { findJobs, insertJob, listJobs, readJob, saveJob, putJobAway, stepJob, type JobLine, type StepResult, type StoredJob } from "../db/jobs";
 import { readSettings } from "../db/settings";
 import { parseOrRefuse } from "./parse";
@@ -14,10 +16,24 @@ export const jobsInHand = (w: Workshop, limit = 60): { lines: JobLine[]; total: 
 export const jobsNamed = (w: Workshop, query: unknown): JobName[] => findJobs(w.db, parseOrRefuse(api.jobs.named.in, query).text.slice(0, 80), 30);
 
 export function createJob(w: Workshop, body: unknown): { id: string } {
-  const { name, key } = parseOrRefuse(api.jobs.make.in, body);
+  const { name, key, kind, sizesMm, like } = parseOrRefuse(api.jobs.make.in, body);
   const id = key ?? randomUUID();
   if (key && readJob(w.db, key)) return { id };
-  insertJob(w.db, id, newJob(name, readSettings(w.db).shopC), w.now());
+  const { shopC, units } = readSettings(w.db);
+  const made = (): Job => {
+    if (like !== undefined) {
+      const { job } = getJob(w, like);
+      return { ...job, name: name ?? `${job.name}, again`.slice(0, 80), held: "new", washedToday: false, shopC, shopTypedAt: null };
+    }
+    if (kind !== undefined) {
+      const fault = sizesFault(kind, sizesMm);
+      if (fault) throw new Refusal(422, "sizes", say(fault, units));
+      return startJob(kind, sizesMm, name ?? pieceKind(kind).label, shopC);
+    }
+    if (name === undefined) throw new Refusal(422, "no-name", "Give the job a name, such as the piece you are moulding.");
+    return newJob(name, shopC);
+  };
+  insertJob(w.db, id, made(), w.now());
   return { id };
 }
 

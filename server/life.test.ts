@@ -1,6 +1,6 @@
 /** @jest-environment node */
 import { HABIT } from "../core/habit";
-import { isTorn } from "../core/log";
+import { eventWords, isTorn } from "../core/log";
 import { cupTargets } from "../core/weigh";
 import { benchActs } from "./acts";
 import { afterPour } from "./aftercare";
@@ -80,6 +80,9 @@ describe("a mould is what it was made of", () => {
     expect(refused(() => cast(CRATER, { despite: [] })).detail.doubts).toContainEqual(expect.objectContaining({ key: "torn" }));
     writeOfMould(w, m.id, { what: { kind: "mended", how: "brushed with the same, held shut" } });
     expect(isTorn(mouldPage(w, m.id).events)).toBe(false);
+    const slit = writeOfMould(w, m.id, { what: { kind: "cut", where: "a slit down the back" } }).events.at(-1)!;
+    expect(eventWords(slit)).toBe("Cut: a slit down the back");
+    takeBack(w, slit.id);
     updateMould(w, m.id, { retired: true });
     updateMould(w, m.id, { retired: true });
     updateMould(w, m.id, { retired: false });

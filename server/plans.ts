@@ -1,3 +1,4 @@
+import { thumbOf, type Thumb } from "../core/draw";
 import type { Held } from "../core/fit";
 import { heatKey, heatStudy, opensAt, type HeatQuestion, type HeatStudies, type HeatStudy } from "../core/heat";
 import { CAST_FAMILY, type Catalogue } from "../core/material";
@@ -7,6 +8,7 @@ import { asMade, completed, dossierOf, type MadeOf, type Dossier, type Job, type
 import { readCatalogue } from "../db/materials";
 import { mouldInUse, type Pour } from "../core/log";
 import { castFamilies, madeBy, readDossier } from "../db/pours";
+import { orOdd } from "./odd";
 import type { Workshop } from "./workshop";
 
 // The only way to a plan of anything that is stored. Whatever is shown, printed, sent or frozen of it was planned here, with
@@ -134,6 +136,26 @@ export const planInMould = (w: Workshop, job: NamedJob, mouldId: string | null):
 export function planStanding(w: Workshop, job: NamedJob, pours: readonly Pour[], orderOnly = false): Plan {
   const dossier = dossierInMould(w, job, mouldInUse(pours));
   return orderOnly ? plan(dossier) : planWhole(dossier);
+}
+
+/** Pictures of moulds: how one was made changes no more. It may be emptied at any time. */
+const drawn = new Map<string, Thumb>();
+
+/** The section of each of these moulds as it was made, by its id; those whose rubber was never logged have none. */
+export function mouldThumbs(w: Workshop, ids: readonly string[]): Record<string, Thumb> {
+  const out: Record<string, Thumb> = {};
+  for (const id of ids) {
+    const key = `${w.files.folder} ${id}`;
+    const known = drawn.get(key);
+    const made = known ? null : orOdd(() => madeOf(w, id));
+    const p = made && plan(made.rubber);
+    const thumb = known ?? (p && thumbOf({ plan: p, mould: p.dossier.job.mould, stage: "cast", panelMm: 5 }));
+    if (!thumb) continue;
+    if (drawn.size > 2000) drawn.clear();
+    drawn.set(key, thumb);
+    out[id] = thumb;
+  }
+  return out;
 }
 
 /** The plan of something begun or done on an earlier day, from what was kept with it; whatever has become of the materials since. */

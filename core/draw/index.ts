@@ -1,1 +1,2 @@
 export { buildScene, STAGES, STUFFS, type Scene, type Stage, type Stuff } from "./scene";
+export * from "./thumb";

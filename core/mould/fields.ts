@@ -98,7 +98,7 @@ export const STRENGTH_FIELDS = {
   tolerancePct: { label: "and of the width", what: "the tolerance", dimension: "percent", min: 0.1, above: 0, max: 20 },
   toleranceMm: size("Allowed at most", "the tolerance", 20),
   /** Width of a gap the mould's base bridges while it is filled; open stands on a flat board. */
-  bridgeMm: size("Base bridges a gap of", "the gap", 2000, { min: 1, open: true, empty: "flat on a board" }),
+  bridgeMm: size("Its floor spans a gap of", "the gap", 2000, { min: 1, open: true, empty: "flat on a board" }),
   /** Pull that one strap or band may carry. */
   strapN: { label: "A strap carries", what: "what a strap carries", dimension: "force", min: 1, above: 0, max: 20_000 },
 } as const satisfies Fields;
@@ -163,7 +163,7 @@ export const LAYER_FIELDS = {
 export const INSIDE_FIELDS = {
   mouthMm: size("Mouth", "the mouth", 3000, { min: 0.5, open: true, empty: "the open back" }),
   /** Times a casting becomes the next master. */
-  generations: { label: "Copies of copies", dimension: "count", min: 1, max: 20, whole: true, help: "1: cast straight from this master's mould" },
+  generations: { label: "Cast from a casting, how often", dimension: "count", min: 1, max: 20, whole: true, help: "1: cast straight from this master's mould" },
 } as const satisfies Fields;
 
 /** A cut through the piece, above its back. */

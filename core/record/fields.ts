@@ -18,7 +18,7 @@ export const RUBBER_FIELDS = {
   /** Of the walls along seams, which are to stand soon. */
   wallCatalystPct: { label: "Catalyst of the seam walls", what: "the catalyst", dimension: "percent", min: 0.01, above: 0, max: 50, open: true },
   cupLossK: {
-    label: "Film factor",
+    label: "What stays in the cups",
     dimension: "count",
     min: 0,
     max: 5,

@@ -91,6 +91,8 @@ export const Job = z.object({
   inside: Inside.default(insideDefault),
   /** What the workshop cuts and prints with. */
   make: Make.default(makeDefault),
+  /** Paths of decisions nobody made: assumed for the kind of piece, until they are changed or agreed to. */
+  assumed: z.array(z.string().max(60)).max(40).default([]),
   ownSteps: z.array(OwnStep).max(40, "a job holds at most 40 steps of your own").default([]),
   shopC: figure(SHOP_FIELD),
   /** When somebody typed how warm the shop is, ms; null where it is only what new jobs start at. */
@@ -187,6 +189,7 @@ export function newJob(name: string, shopC = 21): Job {
     inside: insideDefault,
     make: makeDefault,
     shopC,
+    assumed: [],
     ownSteps: [],
     shopTypedAt: null,
   };

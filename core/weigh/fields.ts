@@ -8,7 +8,7 @@ export const HANDLING_FIELDS = {
   stirMin: { label: "Stirring takes", what: "stirring", dimension: "duration", times: 60, min: 0.1, max: 120 },
   degasMin: { label: "Vacuum takes", what: "vacuum", dimension: "duration", times: 60, min: 0, max: 120 },
   pourGMin: { label: "You pour in a minute", what: "what you pour in a minute", dimension: "mass", min: 1, max: 100_000 },
-  witnessG: { label: "Witness cup", what: "a weight", dimension: "mass", min: 0, max: 2000, help: "set aside to touch instead of the casting" },
+  witnessG: { label: "Test cup, set aside", what: "a weight", dimension: "mass", min: 0, max: 2000, help: "to touch instead of the casting" },
   /** What the scale's last figure counts in. */
   stepG: { label: "Your scale counts in", what: "a scale's step", dimension: "mass", min: 0.001, above: 0, max: 100 },
 } as const satisfies Fields;

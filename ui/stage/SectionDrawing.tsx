@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useId, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { useEffect, useId, useState, type KeyboardEvent, type PointerEvent } from "react";
 import type { Job } from "@/core/record";
 import type { Body } from "@/core/body";
 import { LARGEST_MM, SMALLEST_MM, type ProfilePoint, type SizeKey } from "@/core/master";
@@ -164,29 +164,37 @@ function skinDims({ job, layout, scene, X, Y, onMould, stage }: Frame & { layout
   return dims;
 }
 
+/** What stands above and below the drawing on a page, px. */
+const ROUND_IT_PX = 390;
+
 /** The cut: this mould in section, to scale. Sizes with a dotted underline can be changed where they stand. */
 export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onProfile }: Props) {
   const { fmt, system } = useUnits();
   const id = useId().replace(/[^a-zA-Z0-9]/g, "");
-  const frame = useRef<HTMLDivElement>(null);
+  // The element changes when the first sizes are there: what is watched has to change with it.
+  const [frame, setFrame] = useState<HTMLDivElement | null>(null);
   const [width, setWidth] = useState(680);
+  const [room, setRoom] = useState(430);
   const [editing, setEditing] = useState<string | null>(null);
   const [dragging, setDragging] = useState<number | null>(null);
 
   useEffect(() => {
-    const el = frame.current;
-    if (!el) return;
-    const watch = new ResizeObserver(([entry]) => entry && setWidth(Math.max(260, entry.contentRect.width)));
-    watch.observe(el);
+    if (!frame) return;
+    const watch = new ResizeObserver(([entry]) => {
+      if (!entry) return;
+      setWidth(Math.max(260, entry.contentRect.width));
+      setRoom(window.innerHeight - ROUND_IT_PX);
+    });
+    watch.observe(frame);
     return () => watch.disconnect();
-  }, []);
+  }, [frame]);
 
   const { body, layout } = plan;
-  if (!body) return <EmptyStage width={width} frame={frame} line={plan.steps[0]?.line ?? ""} />;
+  if (!body) return <EmptyStage width={width} frame={setFrame} line={plan.steps[0]?.line ?? ""} />;
 
   const scene = buildScene({ plan, mould: job.mould, stage, panelMm });
-  if (!scene) return <EmptyStage width={width} frame={frame} line={plan.steps[0]?.line ?? ""} />;
-  const height = Math.min(430, Math.max(230, width * 0.6));
+  if (!scene) return <EmptyStage width={width} frame={setFrame} line={plan.steps[0]?.line ?? ""} />;
+  const height = Math.min(Math.max(430, room), Math.max(230, width * 0.72));
   const pad = {
     left: width < 480 ? 74 : 104,
     right: width < 480 ? 70 : 104,
@@ -260,7 +268,7 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
   const title = `Section of ${job.name}: ${stuffs.map((s) => NAMES[s].toLowerCase()).join(", ")}. Master ${fmt(body.lengthMm, "length")} long and ${fmt(body.heightMm, "length")} high.`;
 
   return (
-    <div ref={frame} className="w-full">
+    <div ref={setFrame} className="w-full">
       <div className="relative mx-auto" style={{ width, height }}>
         <svg
           viewBox={`0 0 ${width} ${height}`}
@@ -439,7 +447,7 @@ export function SectionDrawing({ job, plan, stage, panelMm, onSize, onMould, onP
   );
 }
 
-function EmptyStage({ width, frame, line }: { width: number; frame: React.RefObject<HTMLDivElement | null>; line: string }) {
+function EmptyStage({ width, frame, line }: { width: number; frame: (el: HTMLDivElement | null) => void; line: string }) {
   const { say } = useUnits();
   return (
     <div ref={frame} className="grid w-full place-items-center px-6 text-center" style={{ height: Math.min(430, Math.max(230, width * 0.6)) }}>

@@ -8,7 +8,7 @@ export const open: BlockOpening = {
   onlyStretches: true,
   ifTooTight: " Relief cuts help; a slit, a parting or a softer rubber is surer.",
   cut: "reliefs",
-  pours: (room) => [wholePour("Only pour", room)],
+  pours: (room) => [wholePour("Whole mould", room)],
   boxStep: "Build the box round the master, seal every seam and mark the fill line.",
   words: wholeWords,
   free: easeOut,

@@ -7,8 +7,9 @@ import { useState } from "react";
 import type { Plan, Step } from "@/core/plan";
 import type { Opening } from "@/core/mould";
 import { StepMark, stepName } from "../job/Route";
-import { NewJobDialog } from "../shell/newJob";
+import type { Thumb } from "@/core/draw";
 import type { Patch } from "@/core/log";
+import { SceneThumb } from "../../stage/SceneThumb";
 import type { ClockState } from "@/core/clock";
 import { dueAt, isDeadline, isShut } from "@/core/clock/kinds";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
@@ -35,6 +36,8 @@ export interface JobCard {
   opening: Opening;
   castName: string | null;
   rubberName: string | null;
+  /** Its section; null where nothing is measured yet. */
+  thumb: Thumb | null;
   /** Null where its numbers cannot be worked out. */
   tally: Plan["tally"] | null;
   next: Step | null;
@@ -103,7 +106,7 @@ export function BenchScreen({
     initialData: [...firstActs],
     refetchInterval: ACTS_EVERY_MS,
   });
-  const [starting, setStarting] = useState<"job" | "timer" | null>(null);
+  const [starting, setStarting] = useState(false);
   const running = bench.clocks.filter((c) => c.clock.endedAt === null).sort((a, b) => dueAt(a) - dueAt(b));
   const ended = bench.clocks.filter((c) => c.clock.endedAt !== null);
   const t = now ?? initial.now;
@@ -143,12 +146,12 @@ export function BenchScreen({
           </p>
         </div>
         <div className="flex flex-wrap gap-2">
-          <button type="button" className="btn text-lg" onClick={() => setStarting("timer")}>
+          <button type="button" className="btn text-lg" onClick={() => setStarting(true)}>
             <TimerReset size={22} aria-hidden="true" /> Set a timer
           </button>
-          <button type="button" className="btn btn-main text-lg" onClick={() => setStarting("job")}>
+          <Link href="/start" className="btn btn-main text-lg">
             <CirclePlus size={22} aria-hidden="true" /> Start a job
-          </button>
+          </Link>
         </div>
       </div>
 
@@ -245,10 +248,13 @@ export function BenchScreen({
         </h2>
         {jobs.length === 0 ? (
           <div className="card space-y-3 p-8 text-center">
-            <p className="text-lg">No job yet. Start one with a ruler and the thing you want to copy.</p>
-            <button type="button" className="btn btn-main" onClick={() => setStarting("job")}>
+            <p className="text-lg">No job yet. Take the thing you want to copy, a ruler, and the nearest of twelve pictures.</p>
+            <p className="text-soft">
+              Three sizes give the rubber, the box, the casting mix and the times. The bench then weighs with you, runs the clocks and remembers what worked.
+            </p>
+            <Link href="/start" className="btn btn-main">
               Start a job
-            </button>
+            </Link>
           </div>
         ) : (
           <ul className="grid grid-cols-1 gap-3 sm:grid-cols-2 xl:grid-cols-3">
@@ -261,8 +267,7 @@ export function BenchScreen({
         )}
         {totalJobs > jobs.length && <p className="hint">{totalJobs - jobs.length} more: press Ctrl+K and type part of a name.</p>}
       </section>
-      {starting === "job" && <NewJobDialog onClose={() => setStarting(null)} />}
-      {starting === "timer" && <StartTimer onClose={() => setStarting(null)} />}
+      {starting && <StartTimer onClose={() => setStarting(false)} />}
     </div>
   );
 }
@@ -298,7 +303,8 @@ function JobTile({ job }: { job: JobCard }) {
   return (
     <Link href={`/jobs/${job.id}`} className="card flex h-full flex-col gap-2 p-4 hover:bg-peel/40">
       <span className="flex items-start justify-between gap-3">
-        <span className="font-display text-lg font-bold leading-tight">{job.name}</span>
+        {job.thumb && <SceneThumb thumb={job.thumb} />}
+        <span className="min-w-0 flex-1 font-display text-lg font-bold leading-tight">{job.name}</span>
         {job.tally && <VerdictMark verdict={job.tally.verdict} className="shrink-0 text-sm" />}
       </span>
       <span className="text-sm text-soft">

@@ -64,7 +64,7 @@ export function CalendarScreen({ initial, jobs }: { initial: CalendarView; jobs:
                 : solved && !solved.ok
                   ? ""
                   : end
-                    ? `Done ${wall(end.at + end.handsMin * MINUTE, view.now)}. ${solved?.ok && solved.proved ? "No order is better." : "A good order; a better one was not ruled out."}`
+                    ? `Done ${wall(end.at + end.handsMin * MINUTE, view.now)}. ${solved?.ok && solved.proved ? "No other order is done sooner." : "A good order; a sooner one was not ruled out."}`
                     : ""}
           </p>
         </div>

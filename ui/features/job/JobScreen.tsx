@@ -7,6 +7,7 @@ import { useRouter } from "next/navigation";
 import { useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { asMade, dossierOf, madeOtherwise, type Job, type MadeOf } from "@/core/record";
 import { pick, type Catalogue } from "@/core/material";
+import { afterChange } from "@/core/start/assumed";
 import { heldByLog, STEP_IDS, type StepId } from "@/core/plan";
 import { plan as planOf } from "@/core/plan/plan";
 import { Conflict } from "../../form/Conflict";
@@ -37,6 +38,7 @@ const SectionDrawing = dynamic(() => import("../../stage/SectionDrawing").then((
 });
 
 const StandLine = dynamic(() => import("./StandLine").then((m) => m.StandLine), { ssr: false });
+const AssumedPanel = dynamic(() => import("./AssumedPanel").then((m) => m.AssumedPanel), { ssr: false });
 const StepTasks = dynamic(() => import("./StepTasks").then((m) => m.StepTasks), { ssr: false });
 
 const STAGE_OF: Record<StepId, Stage> = {
@@ -126,7 +128,7 @@ export function JobScreen({
   const opens = step === "box" && stages.some((s) => s.value === "jacket") ? "jacket" : STAGE_OF[step];
   const wanted = chosen?.step === step ? chosen.stage : opens;
   const stage = !plan.layout ? "master" : stages.some((s) => s.value === wanted) ? wanted : "pour0";
-  const edit = document.update;
+  const edit = useCallback((change: (j: Job) => Job) => document.update((j) => afterChange(j, change(j))), [document]);
   const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
   const at = STEP_IDS.indexOf(step);
   const Body = STEP_BODY[step];
@@ -164,6 +166,7 @@ export function JobScreen({
               {at + 1}. {stepName(step, opening)}
             </h2>
             <Cautions step={step} />
+            {job.assumed.length > 0 && <AssumedPanel go={go} />}
             <Body />
             <StepTasks step={step} />
             <div className="flex justify-between gap-3 border-t border-line pt-3">

@@ -35,9 +35,13 @@ export function Tally({ plan, pours }: { plan: Plan; pours: readonly Pour[] }) {
           </dd>
         </div>
         <div className="min-w-0 justify-self-end lg:justify-self-start">
-          <dt className="text-xs text-[#cfc7b4]">Worst contact</dt>
+          <dt className="text-xs text-[#cfc7b4]">How it all gets on</dt>
           <dd data-testid="tally-verdict">
-            <VerdictMark verdict={t.verdict} size={20} className="whitespace-nowrap rounded-md bg-card px-1.5 py-0.5 text-sm sm:text-base" />
+            {plan.rubber ? (
+              <VerdictMark verdict={t.verdict} size={20} className="whitespace-nowrap rounded-md bg-card px-1.5 py-0.5 text-sm sm:text-base" />
+            ) : (
+              <span className="figure text-lg">–</span>
+            )}
           </dd>
         </div>
       </dl>

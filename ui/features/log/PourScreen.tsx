@@ -273,7 +273,7 @@ export function PourScreen({
                 </dl>
               </>
             )}
-            <Figure name="Worst contact that day" size="text-lg">
+            <Figure name="How its stuffs got on, that day" size="text-lg">
               <VerdictMark verdict={s.verdict} />
             </Figure>
           </section>

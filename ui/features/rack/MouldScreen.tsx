@@ -10,6 +10,8 @@ import { OutcomeMark } from "../log/OutcomeMark";
 import { QuantityField } from "../../form/QuantityField";
 import { useUnits } from "../../kit/units";
 import { When } from "../../kit/When";
+import type { Thumb } from "@/core/draw";
+import { SceneThumb } from "../../stage/SceneThumb";
 import { MouldEvents } from "./MouldEvents";
 import { LifeBar } from "./RackScreen";
 import type { Lesson, MouldChange, MouldPage } from "@/contract/log";
@@ -21,7 +23,7 @@ import { Fold } from "../../kit/Fold";
 const MouldCharts = dynamic(() => import("./MouldCharts").then((m) => m.MouldCharts), { ssr: false });
 
 /** One mould: its name and place, its life, what it has given and at what cost, and everything that was cast in it. */
-export function MouldScreen({ initial, lesson }: { initial: MouldPage; lesson: Lesson | null }) {
+export function MouldScreen({ initial, lesson, thumb }: { initial: MouldPage; lesson: Lesson | null; thumb: Thumb | null }) {
   const { fmt, say } = useUnits();
   const [{ view: page, save: state }, document] = useSaved<MouldPage, MouldChange>(() => mouldDocument(initial));
   const fault = state.kind === "failed" ? state.message : null;
@@ -52,7 +54,10 @@ export function MouldScreen({ initial, lesson }: { initial: MouldPage; lesson: L
         </Link>
       </p>
       <div className="flex flex-wrap items-end justify-between gap-3">
-        <h1 className="text-3xl font-bold">{m.name || initial.mould.name}</h1>
+        <div className="flex min-w-0 items-center gap-4">
+          {thumb && <SceneThumb thumb={thumb} width={150} height={96} />}
+          <h1 className="min-w-0 text-3xl font-bold">{m.name || initial.mould.name}</h1>
+        </div>
         <div className="flex flex-wrap gap-2">
           <Link href={`/rack/${m.id}/label`} className="btn">
             <Printer size={19} aria-hidden="true" /> Label

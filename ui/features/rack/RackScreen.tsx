@@ -5,7 +5,9 @@ import { Pager } from "../../kit/Pager";
 import { useListAddress } from "../../data/useListAddress";
 import { When } from "../../kit/When";
 import type { RackLine } from "@/contract/log";
+import type { Thumb } from "@/core/draw";
 import { DataTable } from "../../kit/DataTable";
+import { SceneThumb } from "../../stage/SceneThumb";
 
 type Which = "use" | "retired" | "all";
 interface Filter {
@@ -15,7 +17,20 @@ interface Filter {
 }
 
 /** Every mould the workshop has: where it lives, what it has given, and what is left in it. */
-export function RackScreen({ moulds, total, filter, pageSize }: { moulds: readonly RackLine[]; total: number; filter: Filter; pageSize: number }) {
+export function RackScreen({
+  moulds,
+  thumbs,
+  total,
+  filter,
+  pageSize,
+}: {
+  moulds: readonly RackLine[];
+  /** The section of each as it was made, by its id. */
+  thumbs: Readonly<Record<string, Thumb>>;
+  total: number;
+  filter: Filter;
+  pageSize: number;
+}) {
   const { text, setText, address, choose } = useListAddress(filter, (f) => ({ which: f.which === "use" ? null : f.which }));
   const pages = Math.max(1, Math.ceil(total / pageSize));
   return (
@@ -56,13 +71,16 @@ export function RackScreen({ moulds, total, filter, pageSize }: { moulds: readon
                 id: "name",
                 header: "Mould",
                 cell: ({ row: { original: m } }) => (
-                  <>
-                    <span className="block font-display text-lg font-bold leading-tight">{m.name}</span>
-                    <span className="block text-sm text-soft">
-                      {m.place || "no place written down"}
-                      {m.retiredAt !== null && " · retired"}
+                  <span className="flex items-center gap-3">
+                    {thumbs[m.id] && <SceneThumb thumb={thumbs[m.id]!} width={72} height={48} />}
+                    <span className="min-w-0">
+                      <span className="block font-display text-lg font-bold leading-tight">{m.name}</span>
+                      <span className="block text-sm text-soft">
+                        {m.place || "no place written down"}
+                        {m.retiredAt !== null && " · retired"}
+                      </span>
                     </span>
-                  </>
+                  </span>
                 ),
               },
               {

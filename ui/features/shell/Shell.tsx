@@ -8,7 +8,6 @@ import { usePathname, useRouter } from "next/navigation";
 import { useCallback, useEffect, useMemo, useState, type ReactNode } from "react";
 import { Reader } from "../../data/Reader";
 import { BenchClocksProvider } from "../clocks/BenchClocks";
-import { loadNewJobDialog, NewJobDialog } from "./newJob";
 import { useUnits } from "../../kit/units";
 import { useListening } from "../../data/useListening";
 import { inField, ShortcutsProvider, type Shortcut, useShortcutRegistry } from "./shortcuts";
@@ -49,7 +48,7 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
   const { system, choose } = useUnits();
   const registry = useShortcutRegistry();
   const listening = useListening();
-  const [open, setOpen] = useState<"palette" | "keys" | "new" | null>(null);
+  const [open, setOpen] = useState<"palette" | "keys" | null>(null);
   const here = (href: string) => (href === "/" ? path === "/" : path.startsWith(href));
   const lengths = systemOf("length", system);
   // Where each kind has its own, only lengths flip.
@@ -62,7 +61,7 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
     () => [
       ...PLACES.map((p) => ({ keys: p.keyName, label: `Go to ${p.label}`, run: () => router.push(p.href) })),
       { keys: ",", label: "Settings of the workshop", run: () => router.push("/settings") },
-      { keys: "n", label: "Start a job", run: () => setOpen("new") },
+      { keys: "n", label: "Start a job", run: () => router.push("/start") },
       { keys: "u", label: "Switch between metric and US units", run: flip },
       { keys: "?", label: "Show all keys", run: () => setOpen("keys") },
       { keys: "Ctrl+K", label: "Find anything", run: () => setOpen("palette") },
@@ -74,7 +73,6 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
   useEffect(() => {
     void loadPalette();
     void loadKeys();
-    void loadNewJobDialog();
   }, []);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
@@ -146,7 +144,6 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
         </fieldset>
       </main>
       {open === "palette" && <Palette onClose={() => setOpen(null)} shortcuts={all} />}
-      {open === "new" && <NewJobDialog onClose={() => setOpen(null)} />}
       {open === "keys" && <KeysDialog onClose={() => setOpen(null)} shortcuts={all} />}
       <Toaster
         position="top-center"

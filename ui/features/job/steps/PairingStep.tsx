@@ -76,7 +76,7 @@ export function PairingStep() {
       />
       <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
         <Choice
-          label="What has this mould held?"
+          label="Is the mould new? If not, what was cast in it?"
           value={job.held}
           options={HELD.map((h) => ({ value: h, label: HELD_LABEL[h] }))}
           onChange={(held) => edit((j) => ({ ...j, held }))}

@@ -234,7 +234,7 @@ function Behind() {
       </div>
       {h.cores.map((c) => (
         <p key={c.name}>
-          <b>{c.name}</b>, {fmt(c.lengthMm, "length")} long on {fmt(c.diameterMm, "length")} (slender {c.slenderness.toFixed(1)}):{" "}
+          <b>{c.name}</b>, {fmt(c.lengthMm, "length")} long on {fmt(c.diameterMm, "length")} ({c.slenderness.toFixed(1)} times as long as wide):{" "}
           <GradeMark grade={c.grade} words={CORE_WORDS} />{" "}
           <span className="text-soft">
             tip sags {fmt(c.sagMm, "length")} lying level; drawn out it stretches about {Math.round(c.pullStrain * 100)} % of the{" "}
