@@ -1,4 +1,4 @@
-import { expect, saved, startJob, test, toStep } from "./workshop";
+import { choose, expect, saved, startJob, test, toStep } from "./workshop";
 
 const KINDS = [
   "Tile or plaque",
@@ -51,7 +51,7 @@ test("what is assumed can be argued with, or agreed to; a size that is missing i
   await expect(assumed.getByRole("button", { name: /opens as Open-faced block/ })).toBeVisible();
   await assumed.getByRole("button", { name: /opens as/ }).click();
   await expect(page.getByRole("heading", { name: "3. Opening" })).toBeVisible();
-  await page.getByRole("radio", { name: /Two parts, clay parting/ }).click();
+  await choose(page, "How it opens", "Two parts, clay parting");
   await expect(assumed.getByRole("button", { name: /opens as/ })).toHaveCount(0);
   await expect(assumed.getByRole("button", { name: /cast in/ })).toBeVisible();
   await saved(page);

@@ -19,7 +19,7 @@ const nameOf = (m: { name: string } | null) => m?.name ?? "none";
 /** What may be assumed of a piece: what it is called, where it is changed, and how it stands. */
 const ASSUMABLE: Record<string, Assumable> = {
   "master.surfaceId": { label: "made of", step: "master", value: ({ dossier: d }) => nameOf(pick(d.materials.surfaces, d.job.master.surfaceId)) },
-  "master.sizes.volumeMl": { label: "volume, guessed from its outer sizes", step: "master", value: (p, fmt) => fmt(p.body?.volumeMl ?? null, "volume") },
+  "master.sizes.volumeMl": { label: "volume, guessed", step: "master", value: (p, fmt) => fmt(p.body?.volumeMl ?? null, "volume") },
   castId: { label: "cast in", step: "pairing", value: ({ cast }) => nameOf(cast) },
   rubberId: { label: "rubber", step: "pairing", value: ({ rubber }) => nameOf(rubber) },
   use: { label: "it is for", step: "pairing", value: ({ dossier }) => USE_LABEL[dossier.job.use] },
@@ -40,11 +40,16 @@ export function AssumedPanel({ go }: { go: (step: StepId) => void }) {
   return (
     <section aria-label="Assumed" className="space-y-2 rounded-xl border-2 border-dashed border-line p-3">
       <p className="font-semibold">Assumed, since nobody said otherwise. Tap what is not so:</p>
-      <ul className="flex flex-wrap gap-2">
+      <ul className="grid gap-x-3 gap-y-1 sm:grid-cols-2">
         {shown.map((a) => (
           <li key={a.path}>
-            <button type="button" className="chip" onClick={() => go(a.step)}>
-              <span className="text-soft">{a.label}</span> <b>{a.value(plan, fmt)}</b>
+            <button
+              type="button"
+              className="flex min-h-11 w-full flex-col justify-center rounded-lg border border-line px-2.5 py-1 text-left leading-tight hover:bg-peel/60"
+              onClick={() => go(a.step)}
+            >
+              <span className="text-xs text-soft">{a.label} </span>
+              <b className="text-[0.95rem]">{a.value(plan, fmt)}</b>
             </button>
           </li>
         ))}

@@ -101,7 +101,9 @@ export function JobScreen({
   // The route may follow a drag a moment later.
   const calmSteps = useDeferredValue(plan.steps);
   useEffect(() => ask([...plan.heat, ...(inMould === plan ? [] : inMould.heat)].map((h) => h.question)), [ask, plan, inMould]);
-  const [firstStep] = useState<StepId>(() => plan.steps.find((s) => s.state === "asks" || s.state === "troubled")?.id ?? "out");
+  const [firstStep] = useState<StepId>(
+    () => plan.steps.find((s) => s.state === "asks" || s.state === "troubled")?.id ?? (job.assumed.length > 0 && pours.length === 0 ? "rubber" : "out"),
+  );
   const [step, go] = useStep(firstStep);
   const [chosen, setChosen] = useState<{ step: StepId; stage: Stage } | null>(null);
 
