@@ -1,4 +1,4 @@
-import { and, desc, eq, isNull, sql } from "drizzle-orm";
+import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { jobDocument, type Job } from "../core/record";
 import { contains } from "./contains";
 import { COLUMNS } from "./columns";
@@ -90,6 +90,19 @@ export function jobsWithLog(db: Db, limit: number): JobLine[] {
     (r) => r.id,
     (r) => ({ ...COLUMNS.jobs.pick({ id: true, name: true, updatedAt: true }).parse(r), job: jobDocument.parse(r.document) }),
   );
+}
+
+/** What the log of each of these jobs comes to: another word as soon as a pour is entered, moved, opened or judged. */
+export function logMarks(db: Db, ids: readonly string[]): Map<string, string> {
+  const mark = sql<string>`count(*) || ' ' || total(${pours.pouredAt}) || ' ' || total(${pours.readyAt}) || ' ' || total(${pours.openedAt}) || ' ' ||
+    total(length(${pours.outcome})) || ' ' || count(${pours.mouldId}) || ' ' || max(rowid)`;
+  const rows = db
+    .select({ jobId: pours.jobId, mark })
+    .from(pours)
+    .where(inArray(pours.jobId, [...ids]))
+    .groupBy(pours.jobId)
+    .all();
+  return new Map(rows.map((r) => [r.jobId, r.mark]));
 }
 
 /** Names of jobs in hand that hold these words, newest first. */

@@ -1,7 +1,7 @@
 import type { BenchAct } from "../contract/bench";
-import { nextAct, standOf } from "../core/log";
+import { nextAct, standOf, type NextAct } from "../core/log";
 import { say } from "../core/quantity";
-import { jobsWithLog } from "../db/jobs";
+import { jobsWithLog, logMarks, type JobLine } from "../db/jobs";
 import { listJobPours } from "../db/pours";
 import { readSettings } from "../db/settings";
 import { orOdd } from "./odd";
@@ -20,16 +20,40 @@ const RESTS_MS = 30 * 24 * 3_600_000;
 export function benchActs(w: Workshop): BenchAct[] {
   const now = w.now();
   const { units } = readSettings(w.db);
-  return jobsWithLog(w.db, MOST_JOBS)
+  const jobs = jobsWithLog(w.db, MOST_JOBS);
+  const marks = logMarks(
+    w.db,
+    jobs.map((j) => j.id),
+  );
+  return jobs
     .flatMap((j): BenchAct[] => {
-      const pours = listJobPours(w.db, j.id);
-      if (now - Math.max(...pours.flatMap((p) => [p.pouredAt, p.openedAt ?? 0])) > RESTS_MS) return [];
-      const act = foundOrNone(() => orOdd(() => nextAct(standOf(planStanding(w, j, pours, true), pours))));
+      const { act, lastAt } = actOf(w, j, `${w.files.folder} ${j.id}`, `${j.updatedAt} ${marks.get(j.id) ?? ""}`);
       // A mould that is empty and ready waits on the rack: it is nobody's act until somebody wants a casting.
-      if (!act || (act.does === "weigh" && act.fromAt === null)) return [];
+      if (now - lastAt > RESTS_MS || !act || (act.does === "weigh" && act.fromAt === null)) return [];
       return [{ jobId: j.id, jobName: j.name, does: act.does, name: say(act.name, units), pourId: act.pour?.id ?? null, fromAt: act.fromAt, toAt: act.toAt }];
     })
     .sort((a, b) => (a.fromAt ?? 0) - (b.fromAt ?? 0));
+}
+
+interface Found {
+  act: NextAct | null;
+  /** When anything was last poured or opened, ms. */
+  lastAt: number;
+}
+/** What was found of each job, and what its log came to then: fifty pages ask, and nothing has changed. It may be emptied at any time. */
+const known = new Map<string, { mark: string; found: Found }>();
+
+function actOf(w: Workshop, j: JobLine, key: string, mark: string): Found {
+  const there = known.get(key);
+  if (there?.mark === mark) return there.found;
+  const pours = listJobPours(w.db, j.id);
+  const found: Found = {
+    act: foundOrNone(() => orOdd(() => nextAct(standOf(planStanding(w, j, pours, true), pours)))),
+    lastAt: Math.max(0, ...pours.flatMap((p) => [p.pouredAt, p.openedAt ?? 0])),
+  };
+  if (known.size > 500) known.clear();
+  known.set(key, { mark, found });
+  return found;
 }
 
 /** A job that cannot be planned is ours to mend, and takes no bench with it. */
