@@ -72,7 +72,7 @@ const SHOTS: [name: string, path: string, size?: Size, act?: (page: Page) => Pro
   ["job-sheet", "/jobs/demo-crater-lamp-base/sheet"],
   ["job-opening", "/jobs/demo-dome-finial#opening"],
   ["job-strength", "/jobs/demo-crater-lamp-base#strength", { width: 1280, height: 1100 }],
-  ["job-out", "/jobs/demo-crater-lamp-base#out"],
+  ["start", "/start"],
   ["materials", "/materials"],
   ["logbook", "/log"],
   ["pour", "/log/demo-pour-11", { width: 1280, height: 1100 }],

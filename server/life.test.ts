@@ -118,6 +118,17 @@ describe("a correction", () => {
     expect(refused(() => updatePour(w, p.id, { pouredAt: shops.now + HOUR })).message).toMatch(/lies ahead/);
   });
 
+  it("a coat that was not opened after all waits no more once another lies on it", () => {
+    const id = "demo-dome-finial";
+    const pour = (i: number) => logPour(w, { jobId: id, jobRevision: getJob(w, id).revision, kind: "rubber", pourIndex: i });
+    const first = pour(0);
+    shops.now += HOUR;
+    updatePour(w, first.id, { opened: true });
+    pour(1);
+    updatePour(w, first.id, { opened: false });
+    expect(pourClocks(w, first.id).filter((c) => c.clock.kind === "tack" && c.clock.endedAt === null)).toEqual([]);
+  });
+
   it("of a first coat past its second is asked about", () => {
     const id = "demo-dome-finial";
     const stored = getJob(w, id);

@@ -245,8 +245,12 @@ export function updatePour(w: Workshop, id: string, body: unknown): Pour {
     // What came out failed gains no strength and dries no more.
     if (outcome === "failed") endClocks(w.db, (c) => c.pourId === id && !isShut(c.kind), w.now());
     if (openedAt === undefined || openedAt === before.openedAt) return;
-    if (openedAt === null) reopenClocks(w, id);
-    else {
+    if (openedAt === null) {
+      reopenClocks(w, id);
+      // What came after it ended its waiting, open or not.
+      const planned = planOfPour(w, id);
+      if (planned) endByLater(w, before.jobId, poured ?? before.pouredAt, planned, id);
+    } else {
       endClocks(w.db, (c) => c.pourId === id && (isShut(c.kind) || c.kind === "pressure"), w.now());
       const planned = planOfPour(w, id);
       if (!planned) return;
