@@ -160,6 +160,9 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
   return id;
 }
 
+/** Clocks of what stands in the mould besides its cure: over when it is opened. */
+const WHILE_SHUT: readonly string[] = ["pressure", "top-up"];
+
 /** How far back something can be dated. */
 const LONGEST_AGO = 366 * 24 * HOUR;
 
@@ -251,7 +254,7 @@ export function updatePour(w: Workshop, id: string, body: unknown): Pour {
       const planned = planOfPour(w, id);
       if (planned) endByLater(w, before.jobId, poured ?? before.pouredAt, planned, id);
     } else {
-      endClocks(w.db, (c) => c.pourId === id && (isShut(c.kind) || c.kind === "pressure"), w.now());
+      endClocks(w.db, (c) => c.pourId === id && (isShut(c.kind) || WHILE_SHUT.includes(c.kind)), w.now());
       const planned = planOfPour(w, id);
       if (!planned) return;
       if (outcome === "failed") return;

@@ -16,6 +16,7 @@ export const CLOCK_KINDS = {
   cure: { label: "Rubber cures", deadline: false, shut: true },
   "second-half": { label: "Second half", deadline: false, shut: true },
   working: { label: "Working time", deadline: true, shut: false },
+  "top-up": { label: "Top up", deadline: false, shut: false },
   demould: { label: "Demould", deadline: false, shut: true },
   "post-cure": { label: "Post-cure", deadline: false, shut: false },
   drying: { label: "Drying", deadline: false, shut: false },

@@ -42,6 +42,14 @@ describe("the clocks of a pour", () => {
     expect(clocksOf(plan(dossierOf(food, catalogue)), "rubber", 0).at(-1)).toMatchObject({ kind: "post-cure", when: "open", equipment: "oven" });
   });
 
+  it("wax that burns is topped up before it is opened; wax to look at is not", () => {
+    const candle = plan(dossierOf(job({ castId: "cast-beeswax", use: "burns" }), catalogue));
+    const [top] = clocksOf(candle, "cast", 0).filter((c) => c.kind === "top-up");
+    expect(top!.when).toBe("pour");
+    expect(top!.rule.hours.high).toBeLessThan(candle.castCure!.demould.hours.low);
+    expect(kinds(job({ castId: "cast-beeswax" }), "cast")).not.toContain("pour top-up");
+  });
+
   it("of plugs are a cure, first or last; only what is turned over is turned", () => {
     const plugs = [{ name: "Bore", diameterMm: 10, lengthMm: 20, count: 1, from: "top" as const }];
     const first = job(mould({ opening: "plugs", plugs }));

@@ -18,6 +18,14 @@ export interface PlannedClock {
 /** What makers of food-contact silicones usually ask for, hours in an oven; the declaration itself decides. */
 const POST_CURE_H = { low: 2, typical: 4, high: 6 };
 
+/** When wax has skinned over and sunk enough to be topped up, as a share of its cooling: a rule of thumb; the hollow round the wick decides. */
+const TOP_UP_SHARE = { low: 0.15, typical: 0.25, high: 0.35 };
+const shareOf = (h: { low: number; typical: number; high: number }, by: typeof TOP_UP_SHARE) => ({
+  low: h.typical * by.low,
+  typical: h.typical * by.typical,
+  high: h.typical * by.high,
+});
+
 /** The clocks of one pour of a plan: what runs from the first stir, from the pour, and from the opening. Empty where it is not worked out. */
 export function clocksOf(p: Plan, kind: PourKind, pourIndex: number): PlannedClock[] {
   const { job } = p.dossier;
@@ -56,6 +64,8 @@ export function clocksOf(p: Plan, kind: PourKind, pourIndex: number): PlannedClo
   }
   const what = (layer?.cast ?? p.cast).name.toLowerCase();
   add("stir", "working", `${what}, working time`, (layer?.cure ?? p.castCure).working.rule);
+  if (p.cast.family === "wax" && job.use === "burns" && !p.castCure.demould.never)
+    add("pour", "top-up", `top up round the wick, ${what}`, { kind: "fixed", hours: shareOf(p.castCure.demould.hours, TOP_UP_SHARE) });
   add("pour", "demould", `demould, ${what}`, p.castCure.demould.rule);
   const { finished } = p.castCure;
   // Concrete gains strength from the pour on; plaster dries from when it leaves the mould.

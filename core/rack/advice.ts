@@ -225,12 +225,18 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
         change: `Make a patch test: ${d}.`,
         why: "That pair was not known to be sound when it was poured, and silicone that stays slimy has usually met something that stops its cure.",
       });
+    if (q.frozen.rubberFamily !== null)
+      list.push({
+        key: "sticky/age",
+        change: "Look when its tubs were opened and until when they are good; mix a spoonful and wait its cure before the next.",
+        why: "A kit that was opened weeks ago cures badly though every gram was right: catalysts take up damp, and bases age.",
+      });
     const cold = q.frozen.actual?.shopC ?? q.frozen.shopC;
     if (cold < 18)
       list.push({
         key: "sticky/warm",
         change: "Wait longer, or warm the room.",
-        why: `At ${quote(cold, "temperature")} it cures slowly: touch the witness cup before you open it.`,
+        why: `At ${quote(cold, "temperature")} it cures slowly: touch the test cup before you open it.`,
       });
     list.push({
       key: "sticky/stir",

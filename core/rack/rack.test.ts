@@ -113,6 +113,8 @@ describe("what to change next time", () => {
     expect(ratioOff(short)).toBeCloseTo(-10, 6);
     expect(ask(["sticky"], short)[0]).toMatchObject({ key: "sticky/ratio", why: expect.stringMatching(/10\.0 % short/) });
     const chain = ask(["sticky"], actual(s, [1, 1]), { doubts: ["Filament print on Platinum 25 A"] });
+    // The age of the kit is asked about too, after what speaks for itself.
+    expect(ask(["sticky"], actual(s, [1, 1])).find((a) => a.key === "sticky/age")!.why).toMatch(/opened weeks ago/);
     expect(chain[0]).toMatchObject({ key: "sticky/chain", change: expect.stringMatching(/patch test: Filament print/) });
     expect(ratioOff(s)).toBeNull();
   });

@@ -1,9 +1,11 @@
 import { OPENING } from "../../mould";
 import { CAST_FAMILY } from "../../material";
-import { grams, type NeedsOf } from "./kind";
+import { grams, mm, type NeedsOf } from "./kind";
 
 /** A stretch of its opening past which it is freed all round first. */
 const TIGHT = 0.05;
+/** Wick over a candle as it is lit, mm: usual. */
+const WICK_TOP_MM = 6;
 /** Fixings bear so many times what hangs on them: usual practice; local codes decide. */
 const HANGS = 4;
 
@@ -92,12 +94,19 @@ export const afterNeeds: NeedsOf = (p) => {
         when: "opened",
         text: "Seal it once it is dry through, the back as well, two thin coats; water that is shut in lifts the seal.",
       },
+    cast.family === "wax" &&
+      job.use === "burns" && {
+        id: "trim-wick",
+        step: "out",
+        when: "opened",
+        text: `Trim the wick flush below and to ${mm(WICK_TOP_MM)} on top, and pare the foot until it stands level.`,
+      },
     job.use === "hung" && {
       id: "hanging",
       step: "out",
       when: "opened",
       hold: true,
-      text: `Hanging: a slanted hole or a loop cast in, and a paper template from bracket to edge for the wall${weights ? `; it weighs ${grams(weights.castDryG)} finished, so fixings for at least ${HANGS} times that, ${grams(HANGS * weights.castDryG)}` : ""}. Local codes decide over a bed or a way.`,
+      text: `Hanging: a slanted hole or a loop cast in, and a paper template of ${mm(p.body.lengthMm)} × ${mm(p.body.widthMm)} for the wall, one bracket on the middle line or two ${mm(p.body.lengthMm / 4)} from either edge, ${mm(p.body.widthMm / 4)} below the top (usual)${weights ? `; it weighs ${grams(weights.castDryG)} finished, so fixings for at least ${HANGS} times that, ${grams(HANGS * weights.castDryG)}` : ""}. Local codes decide over a bed or a way.`,
     },
   ];
 };

@@ -35,10 +35,35 @@ export const boardNeeds: NeedsOf = (p) => {
       text: `Draw the inside of the box on the board, ${mm(block.box.lengthMm)}${block.box.shape === "cylindrical" ? " across" : ` × ${mm(block.box.widthMm)}`}, and where the master stands in it; mark which side comes off first.`,
     },
     block !== null &&
+      job.mould.ownBox === null && {
+        id: "cut-box",
+        step: "box",
+        text: "Cut with the blade upright. Mark each piece, which side is up, and arrows over the joints. A side longer than the sheet is made of two pieces with a strip behind the joint. Clamps, rings or wedges hold it, and come off first.",
+      },
+    block !== null &&
+      job.mould.ownBox !== null && {
+        id: "own-tub",
+        step: "box",
+        text: `Your own tub has to be at least ${mm(block.fillHeightMm)} deep inside; keep it: the mould goes back into it to be filled.`,
+      },
+    kind.made === "skin" &&
+      !kind.pressed &&
+      !kind.tray &&
+      body.heightMm > TALL * Math.max(body.lengthMm, body.widthMm) && {
+        id: "post",
+        step: "prepare",
+        text: "Stand it on a post through its foot, so that it can be brushed all round, and hung head-down while a coat sets.",
+      },
+    parted && {
+      id: "mend-master",
+      step: "rubber",
+      text: "Before the second half: press dings out, glue back what broke off, and look that no rod or pole of the master is locked in from both sides.",
+    },
+    block !== null &&
       p.pours.some((x) => (x.lift?.holdDownG ?? 0) > 0) && {
         id: "hold-down",
         step: "box",
-        text: "Tack it down from below, or with screws that come out again: sealed all round it cannot be freed, and untacked it floats.",
+        text: "Tack it down from below, or with screws that come out again: sealed all round it cannot be freed, and untacked it floats. Under vacuum tack it and never seal it: air shut in under it lifts it.",
       },
     parted && {
       id: "film",
@@ -67,6 +92,9 @@ export const boardNeeds: NeedsOf = (p) => {
       },
   ];
 };
+
+/** Taller than so many times its width, it is brushed on a post. */
+const TALL = 1.3;
 
 /** A hole so thin and so slender wants a drill sooner than a core of rubber, mm and length to width. */
 const DRILL = { mm: 8, slender: 4 };

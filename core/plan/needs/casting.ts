@@ -78,6 +78,20 @@ export const castingNeeds: NeedsOf = (p) => {
       step: "cast",
       text: `Filled, it presses with ${quote(hydrostaticPa(gMl, headMm), "pressure")} at the foot: ${bands} thin bands sooner than two tight ones, boards behind the flat sides, a light squeeze.${block ? ` Or put it back into its own box, ${mm(block.box.lengthMm)}${block.box.shape === "cylindrical" ? " across" : ` × ${mm(block.box.widthMm)}`} inside: that is the best backer there is.` : ""}`,
     },
+    (cast.family === "resin" || cast.family === "wax") &&
+      (coloured.length > 0 || job.cast.additions.length > 0) && {
+        id: "tint",
+        step: "cast",
+        text:
+          cast.family === "resin"
+            ? "Tint goes into the larger part before the other is added; the colour shows true in a layer as thick as the piece."
+            : "Wax shows its colour cold: judge it on a drop that has set on white paper.",
+      },
+    p.layers.some((l) => l.way === "brushed") && {
+      id: "fingers",
+      step: "cast",
+      text: "Work the first coat into noses, ears and folds with a gloved fingertip; a brush leaves air there.",
+    },
     halved && {
       id: "stanchions",
       step: "cast",

@@ -46,7 +46,7 @@ describe("what is forgotten", () => {
   it("a deep narrow hole asks for a funnel, a wide one does not", () => {
     const plug = (diameterMm: number) => ({ name: "Bore", diameterMm, lengthMm: 40, count: 1, from: "top" as const });
     const of = (d: number) => needs({ mould: { ...base.mould, opening: "plugs", plugs: [plug(d)] } });
-    expect(of(8).get("funnel-Bore")!.text).toMatch(/8 mm wide and 40 mm deep/);
+    expect(of(8).get("funnel-Bore")!.text).toMatch(/8 mm wide and 40 mm deep.*32 mm wide at the top and 30 mm high \(11 mL\)/);
     expect(of(30).has("funnel-Bore")).toBe(false);
   });
 
@@ -61,11 +61,44 @@ describe("what is forgotten", () => {
   });
 
   it("hanging hardware by what it weighs, patches for what can be patched, and only for those", () => {
-    expect(needs({ use: "hung" }).get("hanging")!.text).toMatch(/template from bracket to edge.*4 times/);
+    expect(needs({ use: "hung" }).get("hanging")!.text).toMatch(/template of 80 mm × 80 mm for the wall.*two 20 mm from either edge, 20 mm below.*4 times/);
     expect(needs({}).has("hanging")).toBe(false);
     expect(needs({}).has("patch-wet")).toBe(true);
     expect(needs({ castId: "cast-pewter", rubberId: "rubber-tin-heat-30" }).has("patch-wet")).toBe(false);
     expect(needsOf(plan(dossierOf(newJob("Empty"), catalogueOf())))).toEqual([]);
+  });
+
+  it("the rest each in its place, and only there", () => {
+    const tall = { ...base.master, shape: "cylinder" as const, sizes: { diameterMm: 60, heightMm: 160 }, surfaceId: "surface-wood-sealed" };
+    const two = { mould: { ...base.mould, opening: "twoPart" as const } };
+    const glove = { rubberId: "rubber-platinum-brush-30", mould: { ...base.mould, opening: "glove" as const } };
+    const own = { mould: { ...base.mould, ownBox: { lengthMm: 200, widthMm: 200, heightMm: 200 } } };
+    const candle = { castId: "cast-beeswax", use: "burns" as const };
+    const tinted = { ...base.cast, additions: [{ name: "Tint", by: "mix" as const, instead: false, amount: 0.5, densityGMl: null }] };
+    const brushed = { ...base.inside, layers: [{ ...layerDefault, way: "brushed" as const, thicknessMm: 5 }] };
+    const cases: [string, string, RegExp, Partial<Job>, Partial<Job>][] = [
+      ["cut-box", "box", /blade upright.*two pieces/, {}, own],
+      ["own-tub", "box", /at least \d+ mm deep inside/, own, {}],
+      [
+        "post",
+        "prepare",
+        /post through its foot.*head-down/,
+        { ...glove, master: tall },
+        { ...glove, master: { ...tall, sizes: { diameterMm: 90, heightMm: 60 } } },
+      ],
+      ["mend-master", "rubber", /glue back what broke off/, two, {}],
+      ["bench-rubber", "rubber", /never cures on hands/, {}, { rubberId: null }],
+      ["cut-where", "out", /never across lettering/, { mould: { ...base.mould, opening: "slit" } }, glove],
+      ["test-assembly", "cast", /every crumb of clay/, two, {}],
+      ["tint", "cast", /larger part before the other/, { castId: "cast-fast-urethane", cast: tinted }, { castId: "cast-fast-urethane" }],
+      ["fingers", "cast", /noses, ears and folds/, { inside: brushed }, {}],
+      ["trim-wick", "out", /to 6 mm on top.*stands level/, candle, { castId: "cast-beeswax" }],
+      ["film", "prepare", /between the clay bed and fine detail/, two, {}],
+    ];
+    for (const [id, step, text, has, hasNot] of cases) {
+      expect([id, needs(has).get(id)]).toEqual([id, { step, text: expect.stringMatching(text) as string }]);
+      expect([id, needs(hasNot).has(id)]).toEqual([id, false]);
+    }
   });
 
   it("dusts metal with what is on the list, and what meets food with starch alone", () => {

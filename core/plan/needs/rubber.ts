@@ -10,6 +10,15 @@ const SOFT_SHARE = 0.5;
 /** An overflow of clay stands so far over the fill line, mm: a finger's width. */
 const TOWER_MM = 20;
 
+/** A funnel of clay: so high, and four times as wide at its top as its slot, at least a finger, mm. */
+const FUNNEL_MM = 30;
+const funnelTopMm = (slotMm: number): number => Math.max(20, 4 * slotMm);
+/** A frustum of a cone, mL. */
+const funnelMl = (slotMm: number): number => {
+  const top = funnelTopMm(slotMm);
+  return (Math.PI * FUNNEL_MM * (top ** 2 + top * slotMm + slotMm ** 2)) / 12_000;
+};
+
 /** What the rubber and the jacket behind it call for. */
 export const rubberNeeds: NeedsOf = (p) => {
   const { job } = p.dossier;
@@ -33,7 +42,7 @@ export const rubberNeeds: NeedsOf = (p) => {
       .map((plug) => ({
         id: `funnel-${plug.name}`,
         step: "rubber" as const,
-        text: `${plug.name} is ${mm(plug.diameterMm)} wide and ${mm(plug.lengthMm)} deep: build a funnel of clay over it and let the rubber run down one side, a thread to draw the air.`,
+        text: `${plug.name} is ${mm(plug.diameterMm)} wide and ${mm(plug.lengthMm)} deep: build a funnel of clay over it, ${mm(funnelTopMm(plug.diameterMm))} wide at the top and ${mm(FUNNEL_MM)} high (${quote(funnelMl(plug.diameterMm), "volume")}), and let the rubber run down one side, a thread to draw the air.`,
       })),
     skin && { id: "wipe-board", step: "rubber", text: "Wipe the board between coats, and stand each face level in turn where you can." },
     square && {
@@ -48,6 +57,11 @@ export const rubberNeeds: NeedsOf = (p) => {
         step: "out",
         text: `Trim flanges while they are soft, up to about ${quote(last.cure.demould.hours.low * SOFT_SHARE, "duration")} after the last coat, with scissors; later with a knife.`,
       },
+    p.pours.length > 0 && {
+      id: "bench-rubber",
+      step: "rubber",
+      text: "Stir each part in its own tub first. A small hole opposite its spout lets a can run evenly. Tubs in a row that touch, the floor covered, a rag round the drill. What is unmixed never cures on hands and tools: wipe it off, do not wash it.",
+    },
     p.pours.length > 0 && {
       id: "leftover",
       step: "rubber",
@@ -77,6 +91,16 @@ export const rubberNeeds: NeedsOf = (p) => {
       },
     layout.jacket !== null &&
       skin && { id: "skin-in-jacket", step: "out", text: "Keep the skin in its jacket when it stands on the shelf: without it, it takes a set." },
+    (kind.cut !== null || (kind.made === "skin" && kind.cutOpen)) && {
+      id: "cut-where",
+      step: "out",
+      text: `Stretch the rubber while you cut, in short strokes, zig-zag or with a bent knife where the wall is thick. Hide the line in the design, never across lettering; ${kind.made === "skin" ? "along bottom, crown and the side nobody sees" : "round the rim only as far as it needs"}.`,
+    },
+    (kind.halves || kind.cut === "down" || kind.cut === "around" || jacketParts > 1) && {
+      id: "test-assembly",
+      step: "cast",
+      text: "Put it together empty first: chase the seams, trim webs, edges and the mouth, and pick out every crumb of clay. Openings are guides: begin small.",
+    },
     (kind.cut === "down" || kind.cut === "around" || (kind.made === "skin" && kind.cutOpen)) && {
       id: "witness",
       step: "out",

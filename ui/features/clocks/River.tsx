@@ -33,6 +33,7 @@ const HUES: Record<string, string> = {
   cure: "bg-rubber",
   "second-half": "bg-rubber",
   demould: "bg-cast",
+  "top-up": "bg-cast",
   "post-cure": "bg-jacket",
   drying: "bg-clay",
   other: "bg-master",
