@@ -48,6 +48,7 @@ function useWriting(pourId: string): { busy: boolean; write: (what: EventWhat, a
 /** What is left to do with a casting, in order: while it stands in the mould, once it is out, and how it dries. */
 export function AfterPanel({ pour, after }: { pour: Pour; after: AfterPour }) {
   const { write, takeBack, busy } = useWriting(pour.id);
+  const [when, setWhen] = useState<{ at: number | null; ok: boolean }>({ at: null, ok: true });
   const done = new Map(after.events.flatMap((e) => (e.what.kind === "done" ? [[e.what.step, e] as const] : [])));
   const shown = after.steps.filter((s) => s.when === "poured" || pour.openedAt !== null || s.own);
   const later = after.steps.length - shown.length;
@@ -62,12 +63,13 @@ export function AfterPanel({ pour, after }: { pour: Pour; after: AfterPour }) {
             key={s.id}
             step={s}
             done={done.get(s.id) ?? null}
-            busy={busy}
-            tick={() => void write({ kind: "done", step: s.id, text: s.text })}
+            busy={busy || !when.ok}
+            tick={() => void write({ kind: "done", step: s.id, text: s.text }, when.at)}
             back={takeBack}
           />
         ))}
       </ul>
+      {shown.length > 0 && <WhenField label="Done earlier?" onChange={(at, ok) => setWhen({ at, ok })} />}
       {later > 0 && <p className="hint">{later === 1 ? "One more step follows" : `${later} more steps follow`} once it is opened.</p>}
       <OwnStepForm pourId={pour.id} steps={after.steps} />
       {after.dries && pour.openedAt !== null && <DryingPanel after={after} one={after.count > 1} write={write} takeBack={takeBack} />}
