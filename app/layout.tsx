@@ -1,7 +1,9 @@
 import type { Metadata, Viewport } from "next";
+import { cookies } from "next/headers";
 import { forecastOf, getSettings } from "@/server/settings";
 import { workshop, WorkshopUnavailable } from "@/server/workshop";
 import { Shell } from "@/ui/features/shell/Shell";
+import { THEME_COOKIE, THEMES } from "@/ui/kit/themes";
 import { UnitsProvider } from "@/ui/kit/units";
 import "./globals.css";
 
@@ -9,7 +11,12 @@ export const metadata: Metadata = {
   title: { default: "Zesty Ladle", template: "%s · Zesty Ladle" },
   description: "A workshop instrument for people who build silicone moulds and cast in them.",
 };
-export const viewport: Viewport = { themeColor: "#f6efdf" };
+export const viewport: Viewport = {
+  themeColor: [
+    { media: "(prefers-color-scheme: light)", color: "#f6efdf" },
+    { media: "(prefers-color-scheme: dark)", color: "#14171d" },
+  ],
+};
 /** Every page reads the workshop, and carries this answer's own script nonce. */
 export const dynamic = "force-dynamic";
 
@@ -23,10 +30,12 @@ function openSettings() {
   }
 }
 
-export default function RootLayout({ children }: { children: React.ReactNode }) {
+export default async function RootLayout({ children }: { children: React.ReactNode }) {
   const opened = openSettings();
+  const wanted = (await cookies()).get(THEME_COOKIE)?.value;
+  const theme = THEMES.find((t) => t === wanted && t !== "system");
   return (
-    <html lang="en">
+    <html lang="en" data-theme={theme}>
       <body>
         {opened.ok ? (
           <UnitsProvider initial={opened.settings.units} zone={opened.zone}>

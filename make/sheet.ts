@@ -1,5 +1,5 @@
 import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage, type RGB } from "pdf-lib";
-import { buildScene, type Scene, type Stage, type Stuff } from "../core/draw";
+import { buildScene, stagesOf, type Scene, type Stage, type Stuff } from "../core/draw";
 import type { Job } from "../core/record";
 import { JACKET_PRACTICE, JACKETS, pick, SEAL_PRACTICE, type Catalogue } from "../core/material";
 import { buildOrder, INSERT_PRACTICE, LAYER_WAYS, OPENING } from "../core/mould";
@@ -166,7 +166,8 @@ class Pen {
   }
 }
 
-const STAGE_TITLE: Record<Stage, string> = { master: "Master", pour0: "Rubber", pour1: "Second half", jacket: "Jacket", cast: "Casting" };
+/** What paper shows: the pours, the jacket and the casting, or the bare master while there is nothing else. */
+const ON_PAPER: readonly Stage[] = ["pour0", "pour1", "jacket", "cast"];
 
 /** The whole job on paper: drawing to scale, cut list, amounts, order of work, cautions, and room for what really happened. */
 export async function jobSheetPdf(job: Job, revision: number, plan: Plan, catalogue: Catalogue, system: UnitSystem): Promise<Uint8Array> {
@@ -192,17 +193,10 @@ export async function jobSheetPdf(job: Job, revision: number, plan: Plan, catalo
 
   if (body) {
     const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
-    const stages: Stage[] = layout
-      ? [
-          "pour0",
-          ...(OPENING[job.mould.opening].halves ? (["pour1"] as const) : []),
-          ...(layout.jacket && layout.kind === "skin" ? (["jacket"] as const) : []),
-          "cast",
-        ]
-      : ["master"];
-    for (const stage of stages) {
+    const all = stagesOf(job.mould.opening, layout, layout?.jacket != null);
+    for (const { stage, label } of layout ? all.filter((x) => ON_PAPER.includes(x.stage)) : all) {
       const scene = buildScene({ plan, mould: job.mould, stage, panelMm });
-      if (scene) pen.scene(scene, stage === "pour0" && layout?.kind === "skin" ? "Coats" : STAGE_TITLE[stage]);
+      if (scene) pen.scene(scene, label);
     }
   }
 

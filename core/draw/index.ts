@@ -1,2 +1,8 @@
-export { buildScene, STAGES, STUFFS, type Scene, type Stage, type Stuff } from "./scene";
+export { buildScene, STUFFS, type Scene, type Stuff } from "./scene";
+export * from "./stages";
+export * from "./answers";
+export * from "./contacts";
+export * from "./labels";
+export * from "./measures";
 export * from "./thumb";
+export * from "./views";

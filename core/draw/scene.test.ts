@@ -209,7 +209,7 @@ describe("what the section shows of each way of opening", () => {
     expect(widths).toEqual([...widths].sort((a, b) => b - a));
     if (p.layout?.kind !== "skin") throw new Error("not a skin");
     expect(widths[0]).toBeCloseTo(40 + p.layout.skinMm + p.layout.jacket!.thicknessMm, 6);
-    expect(s.marks.filter((k) => k.name === "bolt")).toHaveLength(p.layout.jacket!.boltsAtMm.length);
+    expect(s.marks.filter((k) => k.name === "bolt")).toHaveLength(2 * p.layout.jacket!.boltsAtMm.length);
   });
 
   it("shows the knife's way where there is one, inserts and hollow where they are", () => {

@@ -2,10 +2,7 @@ import { chordsOf, halfLength, outerSizesOnly, sectionAt, type Body, type Ring }
 import { FRAME_SHELL_MM, OPENING, RAIL, type BlockLayout, type MouldDecision, type SkinLayout } from "../mould";
 import { PROFILE_STEPS } from "../elastic";
 import type { Plan } from "../plan";
-
-/** What the section shows: the bare master, a pour of rubber or the coats, the jacket going on, or the mould filled. */
-export const STAGES = ["master", "pour0", "pour1", "jacket", "cast"] as const;
-export type Stage = (typeof STAGES)[number];
+import type { Stage } from "./stages";
 
 /** What the regions of the section are made of; colours and hatches go by it. */
 export const STUFFS = ["master", "rubber", "oldRubber", "tinted", "plug", "clay", "box", "jacket", "timber", "cast", "insert", "hollow"] as const;
@@ -224,17 +221,16 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
   const half = layout.box.lengthMm / 2;
   const fill = layout.fillHeightMm;
   const t = Math.max(q.panelMm, half * 0.018);
-  const board = Math.max(t, half * 0.03);
-  const box: Region[] = [
-    { stuff: "box", path: `${rect(-half - t, 0, -half, layout.wallHeightMm)}${rect(half, 0, half + t, layout.wallHeightMm)}` },
-    { stuff: "box", path: rect(-half - t, -board, half + t, 0) },
-  ];
+  const boardMm = Math.max(t, half * 0.03);
+  const board: Region = { stuff: "box", path: rect(-half - t, -boardMm, half + t, 0) };
+  const box: Region[] = [{ stuff: "box", path: `${rect(-half - t, 0, -half, layout.wallHeightMm)}${rect(half, 0, half + t, layout.wallHeightMm)}` }, board];
+  const poured = stage === "pour0" || stage === "pour1";
   const parting = layout.partingAtMm;
   const halves = OPENING[mould.opening].halves;
   const base = OPENING[mould.opening].base;
   const place = (from: number, upsideDown: boolean) => ({ fromMm: from, toMm: from + m.heightMm, halfMm: m.lengthMm / 2, upsideDown });
 
-  if (stage === "cast" || stage === "jacket") {
+  if (stage === "cast" || stage === "empty" || stage === "jacket") {
     // Over its back: turned over, so what was the back is the mouth. Otherwise it stands as it was laid out.
     const from = base ? layout.masterFromMm : fill - m.heightMm;
     const rubber: Region[] =
@@ -285,7 +281,7 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
     };
   }
 
-  const withBox = { ...empty, halfMm: half + t, bottomMm: -board, topMm: layout.wallHeightMm, dashedMaster: outerSizesOnly(m) };
+  const withBox = { ...empty, halfMm: half + t, bottomMm: -boardMm, topMm: layout.wallHeightMm, dashedMaster: outerSizesOnly(m) };
   // Keys sit near the master on the parting, half way to the box.
   const keyX = (m.lengthMm / 2 + half) / 2;
   const keys = (z: number): Scene["marks"] => [
@@ -302,21 +298,18 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
       ...withBox,
       regions: [
         { stuff: second ? "oldRubber" : "clay", path: rect(-half, 0, half, seam) },
-        { stuff: "rubber", path: rect(-half, seam, half, fill) },
+        ...(poured ? [{ stuff: "rubber" as const, path: rect(-half, seam, half, fill) }] : []),
         { stuff: "master", path: masterPath(m, from, upsideDown) },
         // Until plugs that come last are cast, clay stands in their holes.
         ...plugRegions(mould, m, from, upsideDown, mould.plugsLast ? "clay" : "plug"),
-        ...box,
+        ...(stage === "clay" ? [board] : box),
       ],
-      lines: [
-        { name: "fill line", zMm: fill, halfMm: half },
-        { name: "parting", zMm: seam, halfMm: half },
-      ],
+      lines: [...(poured ? [{ name: "fill line", zMm: fill, halfMm: half }] : []), { name: "parting", zMm: seam, halfMm: half }],
       marks: keys(seam),
       master: place(from, upsideDown),
     };
   }
-  const regions: Region[] = [{ stuff: "rubber", path: rect(-half, 0, half, fill) }];
+  const regions: Region[] = poured ? [{ stuff: "rubber", path: rect(-half, 0, half, fill) }] : [];
   if (base) {
     const sprue = Math.min(20, m.lengthMm * 0.2);
     regions.push({ stuff: "clay", path: rect(-sprue, 0, sprue, layout.masterFromMm) });
@@ -324,7 +317,10 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
   return {
     ...withBox,
     regions: [...regions, { stuff: "master", path: masterPath(m, layout.masterFromMm, false) }, ...plugRegions(mould, m, layout.masterFromMm, false), ...box],
-    lines: [{ name: "fill line", zMm: fill, halfMm: half }, ...(parting === null ? [] : [{ name: "parting", zMm: parting, halfMm: half }])],
+    lines: [
+      ...(poured ? [{ name: "fill line", zMm: fill, halfMm: half }] : []),
+      ...(parting === null ? [] : [{ name: "parting", zMm: parting, halfMm: half }]),
+    ],
     master: place(layout.masterFromMm, false),
   };
 }
@@ -359,7 +355,7 @@ function backingRegions(q: SceneQuestion, layout: BlockLayout, half: number, fil
     ],
     sideMm: t,
     underMm: under,
-    marks: layout.jacket.boltsAtMm.map((z) => ({ name: "bolt" as const, xMm: half + t / 2, zMm: z })),
+    marks: layout.jacket.boltsAtMm.flatMap((z) => bothSides("bolt", { xMm: half + t / 2, zMm: z })),
   };
 }
 
@@ -372,56 +368,59 @@ const skirted = ({ opening }: MouldDecision): boolean => {
 function skinScene(q: SceneQuestion, m: Body, layout: SkinLayout): Scene {
   const { stage } = q;
   const jacket = layout.jacket;
+  // Turned over with its rubber on: empty, or filled.
+  const turned = stage === "cast" || stage === "empty";
+  const coated = stage !== "clay" && stage !== "box";
   const filled = stage === "cast";
   const top = layout.outside.topMm;
   // A panel is cast lying on its back frame; other skins are turned over and filled through the foot.
   const flipAbout = top + (jacket?.thicknessMm ?? 0);
-  const flip = filled ? (z: number) => flipAbout - z : null;
+  const flip = turned ? (z: number) => flipAbout - z : null;
   const at = flip ?? ((z: number) => z);
   const band = (z0: number, z1: number, x0: number, x1: number) => rect(x0, Math.min(at(z0), at(z1)), x1, Math.max(at(z0), at(z1)));
 
   const regions: Region[] = [];
   let halfMm = m.lengthMm / 2 + layout.skinMm;
-  if (jacket && (stage === "jacket" || filled)) {
+  if (jacket && (stage === "jacket" || turned)) {
     const r = jacketRegions(m, layout, band, flip);
     regions.push(...r.regions);
     halfMm = Math.max(halfMm, r.halfMm);
   }
   // Skirt and flange lie on the board.
   const foot = m.levels[0] ? halfLength(m.levels[0].outline) : 0;
-  if (skirted(q.mould)) {
+  if (coated && skirted(q.mould)) {
     const w = q.mould.skin.flangeMm;
     regions.push({ stuff: "rubber", path: `${band(0, layout.skinMm, -foot - w, -foot)}${band(0, layout.skinMm, foot, foot + w)}` });
     halfMm = Math.max(halfMm, foot + w);
   }
-  for (let i = layout.coatsOutside.length - 1; i >= 0; i--) {
+  for (let i = coated ? layout.coatsOutside.length - 1 : -1; i >= 0; i--) {
     const coat = layout.pours.find((p) => p.role === "coat" && p.coat === i);
     regions.push({ stuff: coat?.tinted ? "tinted" : "rubber", path: layerPath(m, layout.coatsOutside[i]!.rows, flip) });
   }
-  const from = filled ? flipAbout - m.heightMm : 0;
-  regions.push({ stuff: filled ? "cast" : "master", path: masterPath(m, from, filled) });
+  const from = turned ? flipAbout - m.heightMm : 0;
+  regions.push({ stuff: filled ? "cast" : turned ? "hollow" : "master", path: masterPath(m, from, turned) });
   if (filled) regions.push(...insideRegions(q, m, from, true));
   const board = Math.max(3, halfMm * 0.03);
-  if (!filled) regions.push({ stuff: "box", path: rect(-halfMm, -board, halfMm, 0) });
+  if (!turned) regions.push({ stuff: "box", path: rect(-halfMm, -board, halfMm, 0) });
   const bulge = filled && !jacket ? bulged(q, m, m.lengthMm / 2 + layout.skinMm, from) : { strokes: [], times: null, widest: 0 };
-  const outerTop = jacket && stage !== "pour0" ? flipAbout : top;
+  const outerTop = jacket && (stage === "jacket" || turned) ? flipAbout : top;
   const marks: Scene["marks"] =
     layout.flange && stage === "pour0"
-      ? layout.flange.keysAtMm.map((s) => ({ name: "key" as const, ...alongSide(m, layout.skinMm + q.mould.skin.flangeMm / 3, s) }))
+      ? layout.flange.keysAtMm.flatMap((s) => bothSides("key", alongSide(m, layout.skinMm + q.mould.skin.flangeMm / 3, s)))
       : [];
   if (jacket && stage === "jacket")
-    marks.push(...jacket.boltsAtMm.map((s) => ({ name: "bolt" as const, ...alongSide(m, layout.skinMm + jacket.thicknessMm + jacket.flangeMm / 2, s) })));
+    marks.push(...jacket.boltsAtMm.flatMap((s) => bothSides("bolt", alongSide(m, layout.skinMm + jacket.thicknessMm + jacket.flangeMm / 2, s))));
   for (const k of marks) halfMm = Math.max(halfMm, Math.abs(k.xMm) + 4);
   return {
     regions,
     halfMm: Math.max(halfMm, bulge.widest),
-    bottomMm: filled ? 0 : -board,
+    bottomMm: turned ? 0 : -board,
     topMm: Math.max(outerTop, ...marks.map((k) => k.zMm + 4)),
     lines: filled ? [{ name: "fill line", zMm: at(0), halfMm: foot }] : [],
     strokes: bulge.strokes,
     bulgeTimes: bulge.times,
     marks,
-    master: { fromMm: from, toMm: from + m.heightMm, halfMm: m.lengthMm / 2, upsideDown: filled },
+    master: { fromMm: from, toMm: from + m.heightMm, halfMm: m.lengthMm / 2, upsideDown: turned },
     dashedMaster: outerSizesOnly(m),
   };
 }
@@ -461,6 +460,12 @@ function jacketRegions(m: Body, layout: SkinLayout, band: (z0: number, z1: numbe
   const rails = [-halfMm, wide].map((x) => band(low, Math.min(layout.outside.topMm + jacket.thicknessMm, low + RAIL.deepMm), x, x + RAIL.thickMm));
   return { regions: [shell, { stuff: "timber" as const, path: rails.join("") }], halfMm };
 }
+
+/** Keys and bolts sit along both seams that a section shows. */
+const bothSides = (name: "key" | "bolt", p: { xMm: number; zMm: number }): Scene["marks"] => [
+  { name, ...p },
+  { name, xMm: -p.xMm, zMm: p.zMm },
+];
 
 /** A point so far up the right side of the master, and so far out from it. */
 function alongSide(m: Body, outMm: number, seamMm: number): { xMm: number; zMm: number } {

@@ -14,4 +14,4 @@ export * from "./order";
 export * from "./practice";
 export { hasSeamWalls, type SkinLayout } from "./skin";
 export { FRAME_SHELL_MM, JACKET_BUCKET, jacketParts, RAIL, type JacketPlan } from "./jacket";
-export { boxAround, leastWall } from "./box";
+export { boxAround, leastWall, type BoxPlan } from "./box";

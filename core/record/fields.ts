@@ -79,16 +79,18 @@ export const JOB_FIELDS = {
 export type JobNumber = keyof typeof JOB_FIELDS;
 
 const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === "object" && v !== null && !Array.isArray(v);
+const isList = (v: unknown): v is unknown[] => Array.isArray(v);
 
-/** The number of a job at a path; null where it is not answered, or where nothing stands that could hold it. */
+/** The number of a job at a path, entries of a list by their place; null where it is not answered, or where nothing stands that could hold it. */
 export function numberAt(job: object, path: string): number | null {
   let at: unknown = job;
-  for (const key of path.split(".")) at = isRecord(at) && Object.hasOwn(at, key) ? at[key] : null;
+  for (const key of path.split(".")) at = isList(at) ? at[Number(key)] : isRecord(at) && Object.hasOwn(at, key) ? at[key] : null;
   return typeof at === "number" ? at : null;
 }
 
 const put = (at: unknown, [key, ...rest]: string[], value: number | null): unknown => {
   if (key === undefined) return value;
+  if (isList(at)) return at.map((v, i) => (i === Number(key) ? put(v, rest, value) : v));
   if (!isRecord(at) || (rest.length > 0 && !Object.hasOwn(at, key))) return at;
   return { ...at, [key]: put(at[key], rest, value) };
 };

@@ -5,15 +5,15 @@ import { memo } from "react";
 import { Line } from "react-chartjs-2";
 import { formatQuantity, systemOf } from "@/core/quantity";
 import { useUnits } from "../kit/units";
+import { useHue } from "./useHue";
 import type { TradePoint } from "@/core/mould";
 
 Chart.register(LinearScale, PointElement, LineElement, Tooltip, Legend, Filler);
 
-const INK = "#1d2330";
-
 /** Bulge and rubber against the wall: what more rubber buys. The band runs from stiff rubber with held edges to soft with hinged ones. */
 export const BulgeChart = memo(function BulgeChart({ points, toleranceMm, wallMm }: { points: readonly TradePoint[]; toleranceMm: number; wallMm: number }) {
   const { system, fmt } = useUnits();
+  const { hue, clear } = useHue();
   const us = systemOf("length", system) === "us";
   const shown = (mm: number) => (us ? mm / 25.4 : mm);
   const unit = us ? "in" : "mm";
@@ -31,17 +31,17 @@ export const BulgeChart = memo(function BulgeChart({ points, toleranceMm, wallMm
   });
   const data = {
     datasets: [
-      line("Bulge, typical", "#a0211b", { data: at((p) => p.bulgeMm.typical), yAxisID: "y" }),
-      line("Softest, hinged", "#a0211b", { data: at((p) => p.bulgeMm.high), yAxisID: "y", borderWidth: 1, borderDash: [4, 4] }),
-      line("Stiffest, held", "#a0211b", {
+      line("Bulge, typical", hue("no"), { data: at((p) => p.bulgeMm.typical), yAxisID: "y" }),
+      line("Softest, hinged", hue("no"), { data: at((p) => p.bulgeMm.high), yAxisID: "y", borderWidth: 1, borderDash: [4, 4] }),
+      line("Stiffest, held", hue("no"), {
         data: at((p) => p.bulgeMm.low),
         yAxisID: "y",
         borderWidth: 1,
         borderDash: [4, 4],
         fill: "-1",
-        backgroundColor: "rgba(160,33,27,0.12)",
+        backgroundColor: clear("no", 0.12),
       }),
-      line("Allowed", "#1c6638", {
+      line("Allowed", hue("sound"), {
         data: [
           { x: 0, y: shown(toleranceMm) },
           { x: shown(last), y: shown(toleranceMm) },
@@ -49,8 +49,8 @@ export const BulgeChart = memo(function BulgeChart({ points, toleranceMm, wallMm
         yAxisID: "y",
         borderWidth: 1.5,
       }),
-      line("Rubber to mix", "#1b7473", { data: points.map((p) => ({ x: shown(p.wallMm), y: p.rubberG })), yAxisID: "g" }),
-      line("This wall", INK, {
+      line("Rubber to mix", hue("rubber"), { data: points.map((p) => ({ x: shown(p.wallMm), y: p.rubberG })), yAxisID: "g" }),
+      line("This wall", hue("ink"), {
         data: [
           { x: shown(wallMm), y: 0 },
           { x: shown(wallMm), y: shown(top) },
@@ -61,26 +61,27 @@ export const BulgeChart = memo(function BulgeChart({ points, toleranceMm, wallMm
       }),
     ],
   };
+  const grid = { color: hue("line") };
   const options: ChartOptions<"line"> = {
     animation: false,
     responsive: true,
     maintainAspectRatio: false,
     interaction: { mode: "nearest", axis: "x", intersect: false },
     scales: {
-      x: { type: "linear", min: 0, max: shown(last), title: { display: true, text: `wall, ${unit}`, color: INK }, ticks: { color: INK } },
-      y: { min: 0, max: shown(top), title: { display: true, text: `bulge, ${unit}`, color: INK }, ticks: { color: INK } },
+      x: { type: "linear", min: 0, max: shown(last), title: { display: true, text: `wall, ${unit}`, color: hue("ink") }, ticks: { color: hue("ink") }, grid },
+      y: { min: 0, max: shown(top), title: { display: true, text: `bulge, ${unit}`, color: hue("ink") }, ticks: { color: hue("ink") }, grid },
       g: {
         position: "right",
         min: 0,
         grid: { drawOnChartArea: false },
-        title: { display: true, text: "rubber", color: INK },
-        ticks: { color: INK, callback: (v) => formatQuantity(Number(v), "mass", system) },
+        title: { display: true, text: "rubber", color: hue("ink") },
+        ticks: { color: hue("ink"), callback: (v) => formatQuantity(Number(v), "mass", system) },
       },
     },
     plugins: {
       legend: {
         position: "bottom",
-        labels: { color: INK, boxWidth: 26, boxHeight: 2, filter: (i) => i.text !== "Softest, hinged" && i.text !== "Stiffest, held" },
+        labels: { color: hue("ink"), boxWidth: 26, boxHeight: 2, filter: (i) => i.text !== "Softest, hinged" && i.text !== "Stiffest, held" },
       },
     },
   };

@@ -6,6 +6,7 @@ import { Scatter } from "react-chartjs-2";
 import { systemOf } from "@/core/quantity";
 import type { AfterPour } from "@/contract/log";
 import { useUnits } from "../kit/units";
+import { useHue } from "./useHue";
 
 Chart.register(LinearScale, PointElement, LineElement, Tooltip);
 
@@ -14,6 +15,7 @@ const DAY = 86_400_000;
 /** Weight of a casting against days, with the weight it goes towards. */
 export const DryingChart = memo(function DryingChart({ drying }: { drying: NonNullable<AfterPour["drying"]> }) {
   const { system, fmt } = useUnits();
+  const { hue } = useHue();
   const us = systemOf("mass", system) === "us";
   const shown = (g: number) => (us ? g / 28.349523125 : g);
   const days = (at: number) => (at - drying.fromAt) / DAY;
@@ -23,8 +25,14 @@ export const DryingChart = memo(function DryingChart({ drying }: { drying: NonNu
     responsive: true,
     maintainAspectRatio: false,
     scales: {
-      x: { type: "linear", min: 0, title: { display: true, text: "days since the first weighing" } },
-      y: { title: { display: true, text: us ? "oz" : "g" } },
+      x: {
+        type: "linear",
+        min: 0,
+        title: { display: true, text: "days since the first weighing", color: hue("ink") },
+        ticks: { color: hue("ink") },
+        grid: { color: hue("line") },
+      },
+      y: { title: { display: true, text: us ? "oz" : "g", color: hue("ink") }, ticks: { color: hue("ink") }, grid: { color: hue("line") } },
     },
     plugins: { legend: { display: false }, tooltip: { callbacks: { label: (i) => fmt(drying.weighings[i.dataIndex]?.massG ?? drying.dryG, "mass") } } },
   };
@@ -33,8 +41,8 @@ export const DryingChart = memo(function DryingChart({ drying }: { drying: NonNu
       {
         data: drying.weighings.map((x) => ({ x: days(x.at), y: shown(x.massG) })),
         showLine: true,
-        borderColor: "#1b7473",
-        backgroundColor: "#1b7473",
+        borderColor: hue("rubber"),
+        backgroundColor: hue("rubber"),
         pointRadius: 4,
       },
       {
@@ -44,7 +52,7 @@ export const DryingChart = memo(function DryingChart({ drying }: { drying: NonNu
         ],
         showLine: true,
         borderDash: [5, 4],
-        borderColor: "#1d2330",
+        borderColor: hue("ink"),
         pointRadius: 0,
       },
     ],

@@ -5,12 +5,12 @@ import { Line } from "react-chartjs-2";
 import type { HeatQuestion, HeatStudy } from "@/core/heat";
 import { formatQuantity, systemOf } from "@/core/quantity";
 import { useUnits } from "../kit/units";
+import { useHue } from "./useHue";
 
 Chart.register(CategoryScale, LinearScale, PointElement, LineElement, Tooltip, Legend, Filler);
 
 Chart.defaults.font = { family: '"Atkinson Hyperlegible Next Variable", sans-serif', size: 13 };
 
-const INK = "#1d2330";
 const line = (label: string, borderColor: string, more: object = {}) => ({
   label,
   borderColor,
@@ -24,6 +24,8 @@ const line = (label: string, borderColor: string, more: object = {}) => ({
 /** Temperatures over the minutes after one pour, with what the rubber bears as level lines. Typical figures. */
 export function HeatChart({ study, question }: { study: HeatStudy; question: HeatQuestion }) {
   const { system, fmt } = useUnits();
+  const { hue } = useHue();
+  const grid = { color: hue("line") };
   const us = systemOf("temperature", system) === "us";
   const shown = (c: number) => (us ? (c * 9) / 5 + 32 : c);
   const at = (read: (p: HeatStudy["course"][number]) => number) => study.course.map((p) => ({ x: p.minute, y: shown(read(p)) }));
@@ -36,14 +38,14 @@ export function HeatChart({ study, question }: { study: HeatStudy; question: Hea
   const near = study.castPeakC.high > heatContinuousC.low - 60;
   const data = {
     datasets: [
-      { ...line("Middle of the casting", "#684a8b"), data: at((p) => p.coreC) },
-      { ...line("Rubber at the skin", "#1b7473"), data: at((p) => p.skinC) },
-      { ...line("Rubber 1 mm in", "#1b7473", { borderDash: [7, 4] }), data: at((p) => p.oneMmC) },
-      { ...line("Rubber 5 mm in", "#1b7473", { borderDash: [2, 4] }), data: at((p) => p.fiveMmC) },
+      { ...line("Middle of the casting", hue("cast")), data: at((p) => p.coreC) },
+      { ...line("Rubber at the skin", hue("rubber")), data: at((p) => p.skinC) },
+      { ...line("Rubber 1 mm in", hue("rubber"), { borderDash: [7, 4] }), data: at((p) => p.oneMmC) },
+      { ...line("Rubber 5 mm in", hue("rubber"), { borderDash: [2, 4] }), data: at((p) => p.fiveMmC) },
       ...(near
         ? [
-            { ...line("Bears for its life", "#845300", { borderWidth: 1.5 }), data: level(heatContinuousC.typical) },
-            { ...line("Bears for minutes", "#a0211b", { borderWidth: 1.5 }), data: level(heatShortC.typical) },
+            { ...line("Bears for its life", hue("care"), { borderWidth: 1.5 }), data: level(heatContinuousC.typical) },
+            { ...line("Bears for minutes", hue("no"), { borderWidth: 1.5 }), data: level(heatShortC.typical) },
           ]
         : []),
     ],
@@ -54,11 +56,11 @@ export function HeatChart({ study, question }: { study: HeatStudy; question: Hea
     maintainAspectRatio: false,
     interaction: { mode: "nearest", axis: "x", intersect: false },
     scales: {
-      x: { type: "linear", min: 0, title: { display: true, text: "minutes after the pour", color: INK }, ticks: { color: INK } },
-      y: { title: { display: true, text: us ? "°F" : "°C", color: INK }, ticks: { color: INK } },
+      x: { type: "linear", min: 0, title: { display: true, text: "minutes after the pour", color: hue("ink") }, ticks: { color: hue("ink") }, grid },
+      y: { title: { display: true, text: us ? "°F" : "°C", color: hue("ink") }, ticks: { color: hue("ink") }, grid },
     },
     plugins: {
-      legend: { position: "bottom", labels: { color: INK, boxWidth: 26, boxHeight: 2 } },
+      legend: { position: "bottom", labels: { color: hue("ink"), boxWidth: 26, boxHeight: 2 } },
       tooltip: { callbacks: { title: (items) => formatQuantity((items[0]?.parsed.x ?? 0) / 60, "duration", system) } },
     },
   };

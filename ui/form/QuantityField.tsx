@@ -2,6 +2,7 @@
 
 import { useEffect, useId, useState, type ReactNode } from "react";
 import { defaultUnitLabel, durationUnit, formatForEditing, formatQuantity, parseQuantity, type Dimension } from "@/core/quantity";
+import { useBrief } from "../kit/brief";
 import { useUnits } from "../kit/units";
 
 export interface QuantityFieldProps {
@@ -59,6 +60,7 @@ export function QuantityField(p: QuantityFieldProps) {
   const shownIn = (value: number | null) => (value === null ? "" : formatForEditing(value, p.dimension, system, unitFor(value)));
   const shown = shownIn(p.value);
   const [text, setText] = useState(shown);
+  const help = useBrief() ? undefined : p.help;
   const [seen, setSeen] = useState({ value: p.value, system });
   const [touched, setTouched] = useState(false);
 
@@ -134,7 +136,7 @@ export function QuantityField(p: QuantityFieldProps) {
           value={text}
           placeholder={p.placeholder}
           aria-invalid={remark?.severity === "fault" ? true : undefined}
-          aria-describedby={remark ? `${id}-r` : p.help ? `${id}-h` : undefined}
+          aria-describedby={remark ? `${id}-r` : help ? `${id}-h` : undefined}
           onChange={(e) => change(e.target.value)}
           onBlur={() => {
             if (!parsed.ok || !touched || p.compact) return;
@@ -157,9 +159,9 @@ export function QuantityField(p: QuantityFieldProps) {
           {remark.message}
         </p>
       ) : (
-        p.help && (
+        help && (
           <p id={`${id}-h`} className="hint">
-            {p.help}
+            {help}
           </p>
         )
       )}

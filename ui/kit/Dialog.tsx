@@ -20,7 +20,7 @@ export function Dialog({
   return (
     <RDialog.Root open={open} onOpenChange={onOpenChange}>
       <RDialog.Portal>
-        <RDialog.Overlay className="fixed inset-0 z-40 bg-ink/45" />
+        <RDialog.Overlay className="fixed inset-0 z-40 bg-black/50" />
         <RDialog.Content
           {...(description ? {} : { "aria-describedby": undefined })}
           className="card fixed left-1/2 top-1/2 z-50 max-h-[88dvh] w-[min(560px,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto p-5"

@@ -41,7 +41,7 @@ export function Drag({
         <Slider.Track className="relative h-2.5 grow overflow-hidden rounded-full bg-line">
           <Slider.Range className="absolute h-full bg-ink" />
         </Slider.Track>
-        <Slider.Thumb aria-label={label} aria-valuetext={spoken} className="block size-8 rounded-full border-[3px] border-ink bg-citrus" />
+        <Slider.Thumb aria-label={label} aria-valuetext={spoken} className="block size-8 rounded-full border-[3px] border-onbright bg-citrus" />
       </Slider.Root>
     </div>
   );

@@ -2,6 +2,7 @@
 
 import { Check, ChevronDown, ChevronUp } from "lucide-react";
 import { Select } from "radix-ui";
+import { useBrief } from "./brief";
 import { useId, useState, type ReactNode } from "react";
 
 export interface Option {
@@ -21,7 +22,7 @@ export function Pick({
   onChange,
   none,
   must = false,
-  help,
+  help: words,
   fault,
 }: {
   label: string;
@@ -35,6 +36,7 @@ export function Pick({
   fault?: string | null | undefined;
 }) {
   const id = useId();
+  const help = useBrief() ? undefined : words;
   // Entries exist only while the list is open: a job has many lists, and each would be drawn anew at every change.
   const [open, setOpen] = useState(false);
   const groups = [...new Set(options.map((o) => o.group ?? ""))];

@@ -10,6 +10,8 @@ export function Tabs<T extends string>({
   options,
   onChange,
   listClass = "",
+  className,
+  contentClass = "",
   children,
 }: {
   label: string;
@@ -17,10 +19,13 @@ export function Tabs<T extends string>({
   options: readonly { value: T; label: string }[];
   onChange: (v: T) => void;
   listClass?: string;
+  className?: string;
+  contentClass?: string;
   children: ReactNode;
 }) {
   return (
     <RTabs.Root
+      className={className}
       value={value}
       onValueChange={(v) => {
         const chosen = options.find((o) => o.value === v);
@@ -36,7 +41,7 @@ export function Tabs<T extends string>({
           ))}
         </RTabs.List>
       )}
-      <RTabs.Content value={value} tabIndex={-1} className="outline-none">
+      <RTabs.Content value={value} tabIndex={-1} className={`outline-none ${contentClass}`}>
         {children}
       </RTabs.Content>
     </RTabs.Root>

@@ -28,7 +28,7 @@ export function Tick({
         disabled={disabled}
         aria-label={label}
         onCheckedChange={(c) => onChange(c === true)}
-        className="flex size-6 shrink-0 items-center justify-center rounded-md border-2 border-ink bg-white data-[state=checked]:bg-ink data-[state=checked]:text-card disabled:opacity-50"
+        className="flex size-6 shrink-0 items-center justify-center rounded-md border-2 border-ink bg-field data-[state=checked]:bg-ink data-[state=checked]:text-card disabled:opacity-50"
       >
         <Checkbox.Indicator>
           <Check size={18} strokeWidth={3.5} aria-hidden="true" />

@@ -6,7 +6,7 @@ import type { ReactNode } from "react";
 /** A caution at the step where it bites. */
 export function Caution({ children }: { children: ReactNode }) {
   return (
-    <p className="flex gap-2 rounded-lg border-l-4 border-care bg-[#fff1cf] px-3 py-2 text-sm leading-snug">
+    <p className="flex gap-2 rounded-lg border-l-4 border-care bg-warn px-3 py-2 text-sm leading-snug">
       <TriangleAlert size={18} className="mt-0.5 shrink-0 text-care" aria-hidden="true" />
       <span>{children}</span>
     </p>

@@ -31,21 +31,6 @@ export const HUE: Record<Stuff, string> = {
   insert: "var(--color-ink)",
   hollow: "var(--color-cast)",
 };
-const GROUND: Record<Stuff, string> = {
-  master: "#e6e3dd",
-  rubber: "#c9e4de",
-  oldRubber: "#e3efe9",
-  tinted: "#9fcfc7",
-  plug: "#7fbfb6",
-  clay: "#f0d3c2",
-  box: "#e6d3ae",
-  jacket: "#eadfe6",
-  timber: "#d9bd8a",
-  cast: "#ddd0ec",
-  insert: "#8b8f99",
-  hollow: "#fffaf0",
-};
-
 /** One hatch for each stuff: diagonals for rubber, dots for clay, grain for wood, crossed lines for the master, flecks for the cast. */
 export const Hatches = memo(function Hatches({ id, stuffs }: { id: string; stuffs: string }) {
   const stroke = (s: Stuff) => ({ stroke: HUE[s], strokeWidth: 1.1, fill: "none" });
@@ -53,7 +38,7 @@ export const Hatches = memo(function Hatches({ id, stuffs }: { id: string; stuff
     <defs>
       {STUFFS.filter((s) => stuffs.split(" ").includes(s)).map((s) => (
         <pattern key={s} id={`${id}-${s}`} width="12" height="12" patternUnits="userSpaceOnUse">
-          <rect width="12" height="12" fill={GROUND[s]} />
+          <rect width="12" height="12" fill={`var(--ground-${s})`} />
           {s === "rubber" && <path d="M-3 9 9 -3M0 15 15 0M-3 3 3 -3M9 15 15 9" {...stroke(s)} />}
           {s === "tinted" && <path d="M-3 3 3 -3M-3 15 15 -3M9 15 15 9" {...stroke(s)} strokeWidth={2} />}
           {s === "plug" && <path d="M0 6h12M0 0h12" {...stroke(s)} strokeWidth={1.6} />}

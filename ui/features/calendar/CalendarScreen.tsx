@@ -200,7 +200,7 @@ function Row({
         disabled={inLog}
         title={inLog ? "By the log" : undefined}
         onClick={() => setDone(!done)}
-        className="flex size-11 shrink-0 items-center justify-center rounded-lg border-2 border-ink bg-white"
+        className="flex size-11 shrink-0 items-center justify-center rounded-lg border-2 border-ink bg-field"
       >
         {done && <Check size={24} aria-hidden="true" />}
       </button>

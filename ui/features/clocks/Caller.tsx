@@ -75,7 +75,7 @@ function CallRow({ state, now, refresh }: { state: ClockState; now: number | nul
   return (
     <div
       role="alert"
-      className={`flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border-2 border-ink px-3 py-2 shadow-lg ${late ? "bg-no text-white" : "bg-citrus text-ink"}`}
+      className={`flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border-2 border-ink px-3 py-2 shadow-lg ${late ? "bg-no text-card" : "bg-citrus text-onbright"}`}
     >
       <BellRing size={26} aria-hidden="true" className="shrink-0" />
       <span className="min-w-0 flex-1 basis-56">

@@ -161,7 +161,7 @@ export function River({ bench, now, planned }: { bench: BenchView; now: number; 
       {advice.length > 0 && (
         <ul className="mt-2 space-y-1.5">
           {advice.slice(0, 6).map((a) => (
-            <li key={a.about.join() + a.kind} className="rounded-lg border-l-4 border-untested bg-[#e9ecf8] px-3 py-2 text-[0.95rem]">
+            <li key={a.about.join() + a.kind} className="rounded-lg border-l-4 border-untested bg-hold px-3 py-2 text-[0.95rem]">
               <b>{say(a.message)}</b> {say(a.suggestion)} {a.kind === "night" && a.shiftMs === null && warmer(a.about[0] ?? "")}
             </li>
           ))}

@@ -38,25 +38,27 @@ export function AssumedPanel({ go }: { go: (step: StepId) => void }) {
     return a ? [{ path, ...a }] : [];
   });
   return (
-    <section aria-label="Assumed" className="space-y-2 rounded-xl border-2 border-dashed border-line p-3">
-      <p className="font-semibold">Assumed, since nobody said otherwise. Tap what is not so:</p>
-      <ul className="grid gap-x-3 gap-y-1 sm:grid-cols-2">
+    <section aria-label="Assumed" className="space-y-1 rounded-xl border-2 border-dashed border-line p-2">
+      <p className="flex items-center justify-between gap-2 pl-1">
+        <span className="label">Assumed. Tap what is not so:</span>
+        <button type="button" className="btn btn-bare !px-2 text-sm" onClick={() => edit((j) => ({ ...j, assumed: [] }))}>
+          <Check size={18} aria-hidden="true" /> All of it is so
+        </button>
+      </p>
+      <ul className="flex flex-wrap gap-1">
         {shown.map((a) => (
-          <li key={a.path}>
+          <li key={a.path} className="min-w-0">
             <button
               type="button"
-              className="flex min-h-11 w-full flex-col justify-center rounded-lg border border-line px-2.5 py-1 text-left leading-tight hover:bg-peel/60"
+              className="flex min-h-11 max-w-full items-center gap-1 rounded-lg border border-line px-2 text-left leading-tight hover:bg-peel/60"
               onClick={() => go(a.step)}
             >
-              <span className="text-xs text-soft">{a.label} </span>
-              <b className="text-[0.95rem]">{a.value(plan, fmt)}</b>
+              <span className="whitespace-nowrap text-xs text-soft">{a.label} </span>
+              <b className="min-w-0 truncate text-[0.92rem]">{a.value(plan, fmt)}</b>
             </button>
           </li>
         ))}
       </ul>
-      <button type="button" className="btn btn-bare" onClick={() => edit((j) => ({ ...j, assumed: [] }))}>
-        <Check size={18} aria-hidden="true" /> All of it is so
-      </button>
     </section>
   );
 }

@@ -17,10 +17,7 @@ export function Changes() {
   }, [job, plan, catalogue, verdict]);
   if (changes.length === 0) return null;
   return (
-    <section aria-labelledby="changes">
-      <h3 id="changes" className="text-lg font-bold">
-        What would make it better
-      </h3>
+    <section aria-label="What would make it better">
       <ul className="divide-y divide-line">
         {changes.map((c) => (
           <li key={c.words} className="flex flex-wrap items-center justify-between gap-x-3 gap-y-1 py-1.5">

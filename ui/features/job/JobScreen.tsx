@@ -1,17 +1,19 @@
 "use client";
 
-import { ArchiveX, ArrowLeft, ArrowRight, CircleAlert, CloudCheck, CloudUpload, Redo2, Printer, TriangleAlert, Undo2 } from "lucide-react";
+import { ArchiveX, ArrowLeft, ArrowRight, CircleAlert, CloudCheck, CloudUpload, List, ListCollapse, Redo2, Printer, TriangleAlert, Undo2 } from "lucide-react";
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore } from "react";
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
 import { asMade, dossierOf, madeOtherwise, type Job, type MadeOf } from "@/core/record";
-import { pick, type Catalogue } from "@/core/material";
+import type { Catalogue } from "@/core/material";
 import { afterChange } from "@/core/start/assumed";
 import { heldByLog, STEP_IDS, type StepId } from "@/core/plan";
 import { plan as planOf } from "@/core/plan/plan";
 import { Conflict } from "../../form/Conflict";
-import { Tabs } from "../../kit/Tabs";
+import { Brief } from "../../kit/brief";
+import { useDevice, useMedia } from "../../kit/device";
+import { Hint } from "../../kit/Hint";
 import { Caution } from "../../kit/controls";
 import { notice } from "../../kit/notice";
 import { useHeatWorker } from "../heat/useHeatStudies";
@@ -24,22 +26,23 @@ import { JobProvider, useJob } from "./JobContext";
 import type { SaveState } from "../../data/savedDocument";
 import type { JobDocument } from "./jobDocument";
 import { Route, stepName } from "./Route";
-import type { Stage } from "@/core/draw";
-import { OPENING } from "@/core/mould";
+import { StepAnswer } from "./StepAnswer";
+import { stagesOf } from "@/core/draw/stages";
+import type { Scene, Stage } from "@/core/draw";
+import type { Asked } from "../../stage/Stage";
 import { loadSteps, STEP_BODY } from "./steps";
 import type { Lesson } from "@/contract/log";
 import { Tally } from "./Tally";
 import { useJobDocument } from "./useJobDocument";
 
 /** Drawn once the page knows its own width, so it is fetched after it. */
-const SectionDrawing = dynamic(() => import("../../stage/SectionDrawing").then((m) => m.SectionDrawing), {
-  ssr: false,
-  loading: () => <div className="aspect-[5/3] max-h-[430px] min-h-[230px] w-full" />,
-});
-
+const StageCard = dynamic(() => import("./StageCard").then((m) => m.StageCard), { ssr: false });
+const AnswerPanel = dynamic(() => import("./AnswerPanel").then((m) => m.AnswerPanel), { ssr: false });
 const StandLine = dynamic(() => import("./StandLine").then((m) => m.StandLine), { ssr: false });
+const StandMore = dynamic(() => import("./StandLine").then((m) => m.StandMore), { ssr: false });
 const AssumedPanel = dynamic(() => import("./AssumedPanel").then((m) => m.AssumedPanel), { ssr: false });
 const StepTasks = dynamic(() => import("./StepTasks").then((m) => m.StepTasks), { ssr: false });
+const PhoneDrawing = dynamic(() => import("./PhoneDrawing").then((m) => m.PhoneDrawing), { ssr: false });
 
 const STAGE_OF: Record<StepId, Stage> = {
   master: "master",
@@ -119,68 +122,80 @@ export function JobScreen({
   useShortcuts(keys);
   useEffect(loadSteps, []);
 
-  const { halves, made } = OPENING[opening];
-  const stages: { value: Stage; label: string }[] = [
-    { value: "master", label: "Master" },
-    { value: "pour0", label: made === "skin" ? "Coats" : halves ? "First half" : "Rubber pour" },
-    ...(halves ? [{ value: "pour1" as const, label: "Second half" }] : []),
-    ...(made === "skin" && job.jacket !== "none" ? [{ value: "jacket" as const, label: "Jacket" }] : []),
-    { value: "cast", label: "Casting" },
-  ];
-  const opens = step === "box" && stages.some((s) => s.value === "jacket") ? "jacket" : STAGE_OF[step];
+  const stages = useMemo(() => stagesOf(opening, plan.layout, job.jacket !== "none").map((x) => x.stage), [opening, plan.layout, job.jacket]);
+  const opens = step === "box" && stages.includes("jacket") ? "jacket" : STAGE_OF[step];
   const wanted = chosen?.step === step ? chosen.stage : opens;
-  const stage = !plan.layout ? "master" : stages.some((s) => s.value === wanted) ? wanted : "pour0";
+  const stage = !plan.layout ? "master" : stages.includes(wanted) ? wanted : "pour0";
   const edit = useCallback((change: (j: Job) => Job) => document.update((j) => afterChange(j, change(j))), [document]);
-  const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
+  const onStage = useCallback((to: Stage) => setChosen({ step, stage: to }), [step]);
+  const [asked, setAsked] = useState<{ what: Asked; scene: Scene } | null>(null);
+  const onAsk = useCallback((what: Asked | null, scene: Scene | null) => setAsked(what && scene ? { what, scene } : null), []);
+  const [everything, setEverything] = useDevice("everything");
+  const wide = useMedia("(min-width: 1024px)", true);
   const at = STEP_IDS.indexOf(step);
   const Body = STEP_BODY[step];
+  const toStep = useCallback(
+    (id: StepId) => {
+      setAsked(null);
+      go(id);
+    },
+    [go],
+  );
+  const heading = useFocusOn(step);
+  const drawing = <StageCard stage={stage} onStage={onStage} asked={asked?.what ?? null} onAsk={onAsk} />;
 
   return (
     <JobProvider value={{ id: initial.id, job, plan, catalogue, pours, inMould, otherwise, moulds, document, edit }}>
-      <div className="flex flex-1 flex-col gap-2.5 pt-1">
+      <div className="flex flex-1 flex-col gap-2">
         <TitleRow job={job} save={save} canUndo={canUndo} canRedo={canRedo} document={document} id={initial.id} />
         <Trouble save={save} document={document} />
         {heatFault && <Caution>The heat could not be worked out: {heatFault}. Change anything it depends on to try again.</Caution>}
-        <Route steps={calmSteps} opening={job.mould.opening} current={step} onGo={go} />
-        <StandLine lesson={lesson} />
-        <div className="grid flex-1 items-start gap-3 pb-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
-          <section aria-label="Section drawing" className="card overflow-hidden lg:sticky lg:top-2">
-            <Tabs
-              label="Shown on the drawing"
-              listClass="px-3 pt-3"
-              value={stage}
-              options={plan.layout ? stages : []}
-              onChange={(s) => setChosen({ step, stage: s })}
-            >
-              <SectionDrawing
-                job={job}
-                plan={plan}
-                stage={stage}
-                panelMm={panelMm}
-                onSize={(key, mm) => edit((j) => ({ ...j, master: { ...j.master, sizes: { ...j.master.sizes, [key]: mm } } }))}
-                onMould={(patch) => edit((j) => ({ ...j, mould: { ...j.mould, ...patch } }))}
-                onProfile={(profile) => edit((j) => ({ ...j, master: { ...j.master, profile } }))}
-              />
-            </Tabs>
-          </section>
-          <section aria-labelledby="step-title" className="card space-y-4 p-4">
-            <h2 id="step-title" className="text-2xl font-bold">
-              {at + 1}. {stepName(step, opening)}
-            </h2>
-            <Cautions step={step} />
-            {job.assumed.length > 0 && <AssumedPanel go={go} />}
-            <Body />
-            <StepTasks step={step} />
-            <div className="flex justify-between gap-3 border-t border-line pt-3">
-              <button type="button" className="btn btn-bare" disabled={at === 0} onClick={() => go(STEP_IDS[at - 1] ?? step)}>
-                <ArrowLeft size={18} aria-hidden="true" /> Back
-              </button>
-              {at < STEP_IDS.length - 1 && (
-                <button type="button" className="btn btn-main" onClick={() => go(STEP_IDS[at + 1] ?? step)}>
-                  {stepName(STEP_IDS[at + 1] ?? step, opening)} <ArrowRight size={18} aria-hidden="true" />
-                </button>
-              )}
-            </div>
+        <Route steps={calmSteps} opening={job.mould.opening} current={step} onGo={toStep} />
+        <div className="grid flex-1 items-start gap-3 pb-2 lg:grid-cols-[minmax(0,1fr)_minmax(23rem,27rem)]">
+          {wide ? (
+            <section aria-label="Section drawing" className="card flex h-[calc(100dvh-14.4rem)] min-h-96 flex-col overflow-hidden lg:sticky lg:top-2">
+              {drawing}
+            </section>
+          ) : (
+            <PhoneDrawing stage={stage}>{drawing}</PhoneDrawing>
+          )}
+          <section aria-labelledby="step-title" className="card space-y-3 p-4" data-testid="panel">
+            {asked ? (
+              <AnswerPanel asked={asked.what} scene={asked.scene} onClose={() => setAsked(null)} go={toStep} />
+            ) : (
+              <Brief brief={!everything}>
+                <div className="flex items-center gap-1">
+                  <h2 id="step-title" ref={heading} tabIndex={-1} className="min-w-0 flex-1 text-2xl font-bold outline-none">
+                    {at + 1}. {stepName(step, opening)}
+                  </h2>
+                  <Everything everything={everything} set={setEverything} />
+                  {([-1, 1] as const).map((by) => {
+                    const to = STEP_IDS[at + by];
+                    const Arrow = by < 0 ? ArrowLeft : ArrowRight;
+                    return (
+                      <button
+                        key={by}
+                        type="button"
+                        className="btn !px-2.5"
+                        disabled={!to}
+                        aria-label={
+                          to ? `${by < 0 ? "Back to" : "On to"} ${stepName(to, opening)}` : by < 0 ? "This is the first step" : "This is the last step"
+                        }
+                        onClick={() => to && toStep(to)}
+                      >
+                        <Arrow size={20} aria-hidden="true" />
+                      </button>
+                    );
+                  })}
+                </div>
+                <StepAnswer step={step} />
+                <Cautions step={step} />
+                {job.assumed.length > 0 && <AssumedPanel go={toStep} />}
+                <Body />
+                {step === "out" && <StandMore lesson={lesson} />}
+                <StepTasks step={step} />
+              </Brief>
+            )}
           </section>
         </div>
         <Tally plan={plan} pours={pours} />
@@ -189,16 +204,41 @@ export function JobScreen({
   );
 }
 
+/** After a step was chosen, reading and tabbing go on at its heading; not when the page has just come. */
+function useFocusOn(step: StepId) {
+  const heading = useRef<HTMLHeadingElement>(null);
+  const was = useRef(step);
+  useEffect(() => {
+    if (was.current === step) return;
+    was.current = step;
+    heading.current?.focus({ preventScroll: true });
+  }, [step]);
+  return heading;
+}
+
+/** Folds what is not asked, or shows all there is; this device keeps to it. */
+function Everything({ everything, set }: { everything: boolean; set: (yes: boolean) => void }) {
+  return (
+    <Hint text={everything ? "Fold what is not asked" : "Show everything"}>
+      <button type="button" className="btn btn-bare !px-2.5" aria-pressed={everything} aria-label="Show everything" onClick={() => set(!everything)}>
+        {everything ? <ListCollapse size={20} aria-hidden="true" /> : <List size={20} aria-hidden="true" />}
+      </button>
+    </Hint>
+  );
+}
+
 function Cautions({ step }: { step: StepId }) {
   const { plan } = useJob();
   const { say } = useUnits();
   const here = plan.cautions.filter((c) => c.step === step);
   return here.length === 0 ? null : (
-    <div className="space-y-2">
+    <Caution>
       {here.map((c) => (
-        <Caution key={c.text}>{say(c.text)}</Caution>
+        <span key={c.text} className="block">
+          {say(c.text)}
+        </span>
       ))}
-    </div>
+    </Caution>
   );
 }
 
@@ -229,10 +269,10 @@ function TitleRow({
   };
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-      <h1 className="min-w-0 flex-1 basis-40">
+      <h1 className="min-w-0 flex-1 basis-56">
         <input
           aria-label="Name of the job"
-          className={`w-full truncate rounded-lg border-2 bg-transparent px-1 font-display text-2xl font-bold hover:border-line focus:bg-white sm:text-3xl ${fault ? "border-no" : "border-transparent"}`}
+          className={`w-full truncate rounded-lg border-2 bg-transparent px-1 font-display text-2xl font-bold hover:border-line focus:bg-field ${fault ? "border-no" : "border-transparent"}`}
           value={name ?? job.name}
           maxLength={80}
           aria-invalid={fault ? true : undefined}
@@ -243,8 +283,9 @@ function TitleRow({
           onBlur={() => setName(null)}
         />
       </h1>
+      <StandLine />
       <SaveWord save={save} />
-      <div className="flex gap-1">
+      <div className="flex">
         <Link href={`/jobs/${id}/sheet`} className="btn btn-bare !px-2.5" aria-label="Job sheet to print">
           <Printer size={20} aria-hidden="true" />
         </Link>

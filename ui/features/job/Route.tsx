@@ -8,7 +8,7 @@ import { useUnits } from "../../kit/units";
 
 const STEP_NAME: Record<StepId, string> = {
   master: "Master",
-  pairing: "Pairing",
+  pairing: "Cast & rubber",
   opening: "Opening",
   prepare: "Prepare",
   box: "Box",
@@ -34,7 +34,7 @@ export function StepMark({ state }: { state: StepState }) {
       {state === "troubled" ? (
         <>
           <rect x="2" y="2" width="14" height="14" rx="2" fill="var(--color-no)" />
-          <path d="M5 9h8" stroke="#fff" strokeWidth="2.6" />
+          <path d="M5 9h8" stroke="var(--color-card)" strokeWidth="2.6" />
         </>
       ) : (
         <path
@@ -68,28 +68,23 @@ export const Route = memo(function Route({
     here.current?.scrollIntoView({ block: "nearest", inline: "center" });
   }, [current]);
   return (
-    <nav aria-label="Steps of this job" className="no-print relative overflow-x-auto">
-      <ol className="flex min-w-max gap-1.5 lg:grid lg:min-w-0 lg:grid-cols-9">
+    <nav aria-label="Steps of this job" className="no-print relative shrink-0 overflow-x-auto">
+      <ol className="flex min-w-max items-center border-y border-line lg:min-w-0 lg:justify-between">
         {steps.map((s, i) => (
-          <li key={s.id} className="lg:min-w-0">
+          <li key={s.id}>
             <Hint text={say(s.line)}>
               <button
                 ref={s.id === current ? here : null}
                 type="button"
                 onClick={() => onGo(s.id)}
                 aria-current={s.id === current ? "step" : undefined}
-                className={`h-full w-full rounded-xl border-2 px-3 py-1.5 text-left lg:px-1.5 ${s.id === current ? "border-ink bg-peel" : "border-line bg-card hover:bg-peel/60"}`}
+                className={`flex min-h-11 items-center gap-1.5 whitespace-nowrap px-2.5 font-semibold hover:bg-peel/60 lg:text-[0.92rem] ${s.id === current ? "bg-peel shadow-[inset_0_-3px_0_var(--color-citrus)]" : ""} ${s.state === "troubled" ? "text-no" : ""}`}
               >
-                <span className="flex items-center gap-1.5 whitespace-nowrap font-semibold lg:gap-1 lg:text-[0.86rem]">
-                  <StepMark state={s.state} />
-                  <span>
-                    {i + 1}. {stepName(s.id, opening)}
-                  </span>
-                  <span className="sr-only">, {STATE_WORD[s.state]}</span>
+                <StepMark state={s.state} />
+                <span>
+                  {i + 1}. {stepName(s.id, opening)}
                 </span>
-                <span className={`mt-0.5 hidden truncate text-[0.8rem] lg:block ${s.state === "troubled" ? "font-semibold text-no" : "text-soft"}`}>
-                  {say(s.line)}
-                </span>
+                <span className="sr-only">, {STATE_WORD[s.state]}</span>
               </button>
             </Hint>
           </li>

@@ -8,7 +8,7 @@ import { useUnits } from "../../kit/units";
 import { fromNow, useNow } from "../../kit/When";
 import type { Lesson } from "@/contract/log";
 import type { Pour } from "@/core/log";
-import { Fold } from "../../kit/Fold";
+import { More } from "../../kit/More";
 import { LessonLines } from "../rack/LessonPanel";
 import { VerdictMark } from "../../kit/VerdictMark";
 import { useJob } from "./JobContext";
@@ -24,27 +24,31 @@ const partWords = (pour: Pour | null, now: number, wall: (at: number, now: numbe
         ? `poured ${wall(pour.pouredAt, now)}, cures until ${wall(pour.readyAt, now)}`
         : `poured ${wall(pour.pouredAt, now)}, ready`;
 
-/** Where the mould stands, in one line, and the next act as its one main button. */
-export function StandLine({ lesson }: { lesson: Lesson | null }) {
-  const { inMould, otherwise, pours, moulds } = useJob();
-  const { fmt, wall } = useUnits();
+const useStand = () => {
+  const { inMould, pours } = useJob();
+  return useMemo(() => standOf(inMould, pours), [inMould, pours]);
+};
+
+/** Where the mould stands, in one line, and the next act as the one main button of the page. */
+export function StandLine() {
+  const { wall } = useUnits();
   const now = useNow();
   const { busy, weigh, dialog } = useActs();
-  const s = useMemo(() => standOf(inMould, pours), [inMould, pours]);
+  const s = useStand();
   const done = s.parts.filter((p) => p.pour).length;
-  if (done === 0 && !s.inside) return null;
+  if (!s.next && !s.inside && done === 0) return null;
   const waits = s.fromAt !== null && now !== null && s.fromAt > now;
   const at = (t: number) => (now === null ? "…" : `${wall(t, now)}, ${fromNow(t, now)}`);
   return (
-    <section aria-label="Where it stands" className="card flex flex-wrap items-center justify-between gap-x-4 gap-y-2 px-4 py-2.5">
-      <p className="min-w-0 flex-1 basis-72 text-lg">
+    <section aria-label="Where it stands" className="flex min-w-0 flex-1 basis-80 items-center justify-end gap-3 max-sm:justify-between">
+      <p className="min-w-0 leading-tight sm:text-right">
         {s.inside ? (
           <>
             <b>{s.inside.snapshot.what}</b> is in the mould, {waits && s.fromAt !== null ? `to open ${at(s.fromAt)}.` : "ready to open."}
           </>
         ) : s.next ? (
           <>
-            {!s.made && (
+            {!s.made && done > 0 && (
               <span className="text-soft">
                 {done} of {s.parts.length} done.{" "}
               </span>
@@ -58,14 +62,14 @@ export function StandLine({ lesson }: { lesson: Lesson | null }) {
         )}
       </p>
       {s.inside ? (
-        <Link className={`btn text-lg ${waits ? "" : "btn-main"}`} href={`/log/${s.inside.id}`}>
+        <Link className={`btn shrink-0 ${waits ? "" : "btn-main"}`} href={`/log/${s.inside.id}`}>
           <DoorOpen size={20} aria-hidden="true" /> Open it
         </Link>
       ) : (
         s.next && (
           <button
             type="button"
-            className={`btn text-lg ${waits ? "" : "btn-main"}`}
+            className={`btn shrink-0 ${waits ? "" : "btn-main"}`}
             disabled={busy}
             onClick={() => s.next && weigh({ kind: s.next.kind, index: s.next.index, title: s.next.name })}
             aria-label={`Weigh it in, next: ${s.next.name}`}
@@ -74,25 +78,27 @@ export function StandLine({ lesson }: { lesson: Lesson | null }) {
           </button>
         )
       )}
+      {dialog}
+    </section>
+  );
+}
+
+/** What the mould that is there says: what its last casting taught, how far each part is, and in what it differs from the job. */
+export function StandMore({ lesson }: { lesson: Lesson | null }) {
+  const { inMould, otherwise, moulds } = useJob();
+  const { fmt, wall } = useUnits();
+  const now = useNow();
+  const s = useStand();
+  const begun = s.parts.some((p) => p.pour);
+  return (
+    <>
       {lesson && s.made && (lesson.change || lesson.sure) && (
-        <div className="w-full border-t border-line pt-2">
+        <div className="rounded-xl bg-paper p-3">
           <LessonLines lesson={lesson} />
         </div>
       )}
-      {s.parts.length > 1 && (
-        <Fold title="Each part of it" className="w-full" titleClass="min-h-11 text-soft">
-          <ul className="grid gap-x-6 gap-y-1 sm:grid-cols-2">
-            {s.parts.map((p) => (
-              <li key={`${p.act.kind} ${p.act.index}`} className="flex flex-wrap justify-between gap-x-3 border-b border-line py-1">
-                <b>{p.act.name}</b>
-                <span className="text-soft">{now === null ? "…" : partWords(p.pour, now, wall)}</span>
-              </li>
-            ))}
-          </ul>
-        </Fold>
-      )}
       {otherwise.length > 0 && (
-        <div className="w-full border-t border-line pt-2">
+        <div className="rounded-xl bg-paper p-3 text-[0.95rem]">
           <p>
             <b>{moulds[0]?.name ?? "Its mould"} was made otherwise than the job says now:</b> {otherwise.join("; ")}.
           </p>
@@ -102,7 +108,18 @@ export function StandLine({ lesson }: { lesson: Lesson | null }) {
           </p>
         </div>
       )}
-      {dialog}
-    </section>
+      {begun && s.parts.length > 1 && (
+        <More title="Each part of it" now={`${s.parts.filter((p) => p.pour).length} of ${s.parts.length} done`}>
+          <ul>
+            {s.parts.map((p) => (
+              <li key={`${p.act.kind} ${p.act.index}`} className="flex flex-wrap justify-between gap-x-3 border-b border-line py-1">
+                <b>{p.act.name}</b>
+                <span className="text-soft">{now === null ? "…" : partWords(p.pour, now, wall)}</span>
+              </li>
+            ))}
+          </ul>
+        </More>
+      )}
+    </>
   );
 }

@@ -10,7 +10,7 @@ import { Pick } from "../../kit/Pick";
 import { useUnits } from "../../kit/units";
 import { useJob } from "./JobContext";
 import { OrderOfWork } from "./OrderOfWork";
-import { Fold } from "../../kit/Fold";
+import { More } from "../../kit/More";
 
 const HERE: Partial<Record<StepId, BuildStep["at"]>> = { prepare: "prepare", box: "box", rubber: "rubber", out: "out" };
 
@@ -25,14 +25,12 @@ export function StepTasks({ step }: { step: StepId }) {
   return (
     <>
       {tasks.length > 0 && (
-        <Fold title="To do in this step, in order">
-          <div className="mt-1">
-            <OrderOfWork order={tasks} />
-          </div>
-        </Fold>
+        <More title="In this order" now={`${tasks.length}`}>
+          <OrderOfWork order={tasks} />
+        </More>
       )}
       {(needs.length > 0 || own) && (
-        <Fold title={needs.length === 0 ? "Steps of your own" : `Not to forget: ${needs.length === 1 ? "one thing" : `${needs.length} things`}`}>
+        <More title={needs.length === 0 ? "Steps of your own" : "Not to forget"} {...(needs.length > 0 ? { now: `${needs.length}` } : {})}>
           <ul className="mt-1 list-disc space-y-1.5 pl-5">
             {needs.map((n) => (
               <li key={n.id}>
@@ -51,7 +49,7 @@ export function StepTasks({ step }: { step: StepId }) {
             ))}
           </ul>
           {own && <OwnStep needs={needs} add={(text, after) => edit((j) => withOwnStep(j, own, text, after))} />}
-        </Fold>
+        </More>
       )}
     </>
   );

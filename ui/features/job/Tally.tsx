@@ -14,18 +14,18 @@ export function Tally({ plan, pours }: { plan: Plan; pours: readonly Pour[] }) {
   const next = pours.filter((p) => p.openedAt === null).sort((a, b) => a.readyAt - b.readyAt)[0];
   const moulded = plan.pours.length > 0 && plan.pours.every((_, i) => pours.some((p) => p.kind === "rubber" && p.pourIndex === i));
   return (
-    <aside aria-label="Tally" className="sticky bottom-0 z-20 -mx-3 border-t-4 border-citrus bg-ink px-3 py-2 text-paper sm:-mx-5 sm:px-5">
-      <dl className="mx-auto grid max-w-[1400px] grid-cols-3 items-end gap-x-4 gap-y-1 lg:grid-cols-5">
+    <aside aria-label="Tally" className="sticky bottom-0 z-20 -mx-3 shrink-0 border-t-4 border-citrus bg-bar px-3 py-1 text-onbar sm:-mx-5 sm:px-5">
+      <dl className="mx-auto grid max-w-[1760px] grid-cols-3 items-end gap-x-4 lg:grid-cols-5">
         <Item name="Rubber to mix" value={fmt(t.rubberG, "mass")} testId="tally-rubber" />
         <Item name="Casting to mix" value={fmt(t.castG, "mass")} testId="tally-cast" />
         <Item name="Filled mould" value={fmt(t.filledG, "mass")} testId="tally-filled" />
-        <div className="col-span-2 min-w-0 lg:col-span-1">
-          <dt className="truncate text-xs text-[#cfc7b4]">{next ? `${next.snapshot.what} ready` : "Next to act"}</dt>
-          <dd className="figure truncate text-lg sm:text-xl" data-testid="tally-next">
+        <div className="min-w-0 max-lg:hidden">
+          <dt className="truncate text-xs text-onbarsoft">{next ? `${next.snapshot.what} ready` : "Next to act"}</dt>
+          <dd className="figure truncate text-xl" data-testid="tally-next">
             {next && now !== null ? (
               <span>
                 {next.readyAt <= now ? "ready to open" : fromNow(next.readyAt, now)}{" "}
-                <span className="font-sans text-sm font-normal text-[#cfc7b4]">{wall(next.readyAt, now)}</span>
+                <span className="font-sans text-sm font-normal text-onbarsoft">{wall(next.readyAt, now)}</span>
               </span>
             ) : t.rubberOutH !== null ? (
               <span className="font-sans text-base font-normal">{moulded ? "pour the casting" : "pour the rubber"}</span>
@@ -34,8 +34,8 @@ export function Tally({ plan, pours }: { plan: Plan; pours: readonly Pour[] }) {
             )}
           </dd>
         </div>
-        <div className="min-w-0 justify-self-end lg:justify-self-start">
-          <dt className="text-xs text-[#cfc7b4]">How it all gets on</dt>
+        <div className="min-w-0 max-lg:hidden">
+          <dt className="text-xs text-onbarsoft">How it all gets on</dt>
           <dd data-testid="tally-verdict">
             {plan.rubber ? (
               <VerdictMark verdict={t.verdict} size={20} className="whitespace-nowrap rounded-md bg-card px-1.5 py-0.5 text-sm sm:text-base" />
@@ -52,8 +52,8 @@ export function Tally({ plan, pours }: { plan: Plan; pours: readonly Pour[] }) {
 function Item({ name, value, testId }: { name: string; value: string; testId: string }) {
   return (
     <div className="min-w-0">
-      <dt className="truncate text-xs text-[#cfc7b4]">{name}</dt>
-      <dd className="figure truncate text-2xl text-citrus sm:text-3xl" data-testid={testId}>
+      <dt className="truncate text-xs text-onbarsoft">{name}</dt>
+      <dd className="figure truncate text-2xl leading-tight text-citrus lg:text-3xl lg:leading-tight" data-testid={testId}>
         {value}
       </dd>
     </div>

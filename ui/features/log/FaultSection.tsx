@@ -77,8 +77,8 @@ export function FaultSection({
         ))}
         {marks.map((m, i) => (
           <g key={i} transform={`translate(${X(m.xMm)} ${Y(m.zMm)})`}>
-            <circle r="13" fill="var(--color-no)" stroke="#fff" strokeWidth="2.5" />
-            <text textAnchor="middle" dy="5.5" fontSize="15" fontWeight="700" fill="#fff">
+            <circle r="13" fill="var(--color-no)" stroke="var(--color-card)" strokeWidth="2.5" />
+            <text textAnchor="middle" dy="5.5" fontSize="15" fontWeight="700" fill="var(--color-card)">
               {LETTERS[Math.max(0, faults.indexOf(m.fault))]}
             </text>
           </g>

@@ -46,7 +46,7 @@ export function LabelScreen({
       </div>
       <div
         data-testid="label"
-        className="flex overflow-hidden border border-line bg-white print:border-0"
+        className="flex overflow-hidden border border-line bg-white text-black print:border-0"
         style={{ width: "60mm", height: "40mm", padding: "2.5mm", gap: "2.5mm", color: "#000" }}
       >
         <div role="img" aria-label={`Opens ${url}`} style={{ width: "28mm", height: "28mm", flexShrink: 0 }} dangerouslySetInnerHTML={{ __html: svg }} />

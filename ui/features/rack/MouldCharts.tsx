@@ -3,20 +3,21 @@
 import { BarElement, CategoryScale, Chart, Legend, LinearScale, LineElement, PointElement, Tooltip, type ChartOptions } from "chart.js";
 import { Bar, Line } from "react-chartjs-2";
 import { useUnits } from "../../kit/units";
+import { useHue } from "../../chart/useHue";
 import { bySprue, costCourse, runningYield, WINDOW } from "@/core/rack";
 import type { MouldPage } from "@/contract/log";
 
 Chart.register(CategoryScale, LinearScale, PointElement, LineElement, BarElement, Tooltip, Legend);
 Chart.defaults.font = { family: '"Atkinson Hyperlegible Next Variable", sans-serif', size: 13 };
 
-const INK = "#1d2330";
-const axes = (x: string, y: string) => ({
-  x: { title: { display: true, text: x, color: INK }, ticks: { color: INK, precision: 0 } },
-  y: { beginAtZero: true, title: { display: true, text: y, color: INK }, ticks: { color: INK } },
-});
-
 export function MouldCharts({ casts, cost }: { casts: MouldPage["casts"]; cost: number | null }) {
   const { fmt } = useUnits();
+  const { hue } = useHue();
+  const grid = { color: hue("line") };
+  const axes = (x: string, y: string) => ({
+    x: { title: { display: true, text: x, color: hue("ink") }, ticks: { color: hue("ink"), precision: 0 }, grid },
+    y: { beginAtZero: true, title: { display: true, text: y, color: hue("ink") }, ticks: { color: hue("ink") }, grid },
+  });
   const outcomes = casts.map((c) => c.outcome);
   const yields = runningYield(outcomes);
   const costs = cost === null ? [] : costCourse(outcomes, cost);
@@ -41,7 +42,7 @@ export function MouldCharts({ casts, cost }: { casts: MouldPage["casts"]; cost: 
             <Line
               data={line(
                 yields.map((p) => ({ x: p.n, y: p.pct })),
-                "#1c6638",
+                hue("sound"),
               )}
               options={numbered("%", 100)}
               role="img"
@@ -57,7 +58,7 @@ export function MouldCharts({ casts, cost }: { casts: MouldPage["casts"]; cost: 
             <Line
               data={line(
                 costs.map((p) => ({ x: p.n, y: p.each })),
-                "#845300",
+                hue("care"),
               )}
               options={numbered("cost")}
               role="img"
@@ -68,23 +69,23 @@ export function MouldCharts({ casts, cost }: { casts: MouldPage["casts"]; cost: 
       )}
       {sprues.length > 0 && (
         <figure>
-          <figcaption className="label">Choke of the sprue against success</figcaption>
+          <figcaption className="label">Narrowest place of the sprue, and how it came out</figcaption>
           <div className="h-44">
             <Bar
               data={{
                 labels: sprues.map((s) => fmt(s.sprueMm, "length")),
                 datasets: [
-                  { label: "good", data: sprues.map((s) => s.good), backgroundColor: "#1c6638" },
-                  { label: "flawed", data: sprues.map((s) => s.flawed), backgroundColor: "#f4b400" },
-                  { label: "failed", data: sprues.map((s) => s.failed), backgroundColor: "#a0211b" },
+                  { label: "good", data: sprues.map((s) => s.good), backgroundColor: hue("sound") },
+                  { label: "flawed", data: sprues.map((s) => s.flawed), backgroundColor: hue("citrus") },
+                  { label: "failed", data: sprues.map((s) => s.failed), backgroundColor: hue("no") },
                 ],
               }}
               options={{
                 animation: false,
                 responsive: true,
                 maintainAspectRatio: false,
-                scales: { x: { ...axes("choke", "casts").x, stacked: true }, y: { ...axes("choke", "casts").y, stacked: true } },
-                plugins: { legend: { position: "bottom", labels: { color: INK } } },
+                scales: { x: { ...axes("narrowest place", "casts").x, stacked: true }, y: { ...axes("narrowest place", "casts").y, stacked: true } },
+                plugins: { legend: { position: "bottom", labels: { color: hue("ink") } } },
               }}
               role="img"
               aria-label={sprues.map((s) => `${fmt(s.sprueMm, "length")}: ${s.good} good, ${s.flawed} flawed, ${s.failed} failed`).join("; ")}

@@ -12,6 +12,7 @@ import { Backup } from "./Backup";
 import { Copies } from "./Copies";
 import { Cups } from "./Cups";
 import { Door } from "./Door";
+import { Light } from "./Light";
 import { OddEntries } from "./OddEntries";
 import { settingsDocument } from "./settingsDocument";
 
@@ -106,6 +107,7 @@ export function SettingsScreen({
                 Empty takes the machine’s own, {machineZone}. Clocks count absolute time: neither a zone nor summer time moves them.
               </span>
             </label>
+            <Light />
             <div className="flex flex-wrap gap-2">
               <SoundSwitch />
               <button type="button" className="chip" onClick={mayAskToNotify}>

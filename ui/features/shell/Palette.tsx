@@ -43,7 +43,7 @@ export function Palette({ onClose, shortcuts }: { onClose: () => void; shortcuts
       shouldFilter={false}
       value={current}
       onValueChange={setChosen}
-      overlayClassName="fixed inset-0 z-40 bg-ink/45"
+      overlayClassName="fixed inset-0 z-40 bg-black/50"
       contentClassName="card fixed left-1/2 top-[12vh] z-50 w-[min(600px,94vw)] -translate-x-1/2 p-2"
     >
       <Command.Input value={text} onValueChange={setText} placeholder="Type a job, a screen or an action" className="field !border-0 text-lg !outline-none" />

@@ -163,7 +163,7 @@ function Bar({ got, target, low, high, state }: { got: number; target: number; l
   const most = 1.12;
   const at = (g: number) => `${(Math.min(most, barShare(g, target)) / most) * 100}%`;
   return (
-    <div className="relative h-12 overflow-hidden rounded-xl border-2 border-ink bg-white" aria-hidden="true">
+    <div className="relative h-12 overflow-hidden rounded-xl border-2 border-ink bg-field" aria-hidden="true">
       <div className={`h-full ${state === "over" ? "bg-no" : state === "good" ? "bg-sound" : "bg-citrus"}`} style={{ width: at(got) }} />
       <div className="absolute inset-y-0 border-x-2 border-ink bg-sound/25" style={{ left: at(low), width: `calc(${at(high)} - ${at(low)})` }} />
       {[0.25, 0.5, 0.75, 0.9].map((s) => (

@@ -109,7 +109,7 @@ export function WeighScreen({ initial, cups, lesson }: { initial: WeighView; cup
           </p>
         </div>
         {pot && now !== null && here?.pouredAt === null && (
-          <p role="timer" aria-label="Time left" className={`flex items-center gap-2 rounded-xl px-3 py-1 ${pot.low <= now ? "bg-no text-white" : "bg-peel"}`}>
+          <p role="timer" aria-label="Time left" className={`flex items-center gap-2 rounded-xl px-3 py-1 ${pot.low <= now ? "bg-no text-card" : "bg-peel"}`}>
             <Timer size={26} aria-hidden="true" />
             <span className="figure text-4xl leading-none">{countdown(pot.low - now)}</span>
             <span className="text-sm leading-tight">
@@ -362,9 +362,9 @@ function HoldPointPanel({
               role="checkbox"
               aria-checked={held.includes(k)}
               onClick={() => act({ do: "hold", point: k, on: !held.includes(k) })}
-              className={`flex min-h-20 w-full items-center gap-3 rounded-xl border-2 p-3 text-left text-lg ${held.includes(k) ? "border-sound bg-[#e6f2e8]" : "border-ink bg-card"}`}
+              className={`flex min-h-20 w-full items-center gap-3 rounded-xl border-2 p-3 text-left text-lg ${held.includes(k) ? "border-sound bg-fine" : "border-ink bg-card"}`}
             >
-              <span className="flex size-9 shrink-0 items-center justify-center rounded-lg border-2 border-ink bg-white" aria-hidden="true">
+              <span className="flex size-9 shrink-0 items-center justify-center rounded-lg border-2 border-ink bg-field" aria-hidden="true">
                 {held.includes(k) && <Check size={26} />}
               </span>
               {HOLD_POINTS[k]}

@@ -15,7 +15,6 @@ import {
 } from "@/core/mould";
 import { JACKET_KEYS, JACKET_MAKE, JACKET_PRACTICE, JACKETS, SEAL_PRACTICE, SEALING_KEYS, SEALINGS } from "@/core/material";
 import type { PlannedPour } from "@/core/plan";
-import { Choice } from "../../../kit/Choice";
 import { Pick } from "../../../kit/Pick";
 import { Figure } from "../../../kit/controls";
 import { useUnits } from "../../../kit/units";
@@ -24,12 +23,14 @@ import { MakeFiles } from "./MakeFiles";
 import { Fold } from "../../../kit/Fold";
 import { Tick } from "../../../kit/Tick";
 import { JacketStuff } from "./JacketStuff";
+import { More } from "../../../kit/More";
 import { JobField } from "../JobField";
 import { DataTable } from "../../../kit/DataTable";
 
 export function BoxStep() {
   const { job, plan } = useJob();
   const block = OPENING[job.mould.opening].made === "block";
+  const jacketRemark = useRemark("jacket") !== null;
   return (
     <>
       {block ? (
@@ -40,9 +41,13 @@ export function BoxStep() {
           {plan.layout?.kind === "skin" && plan.layout.flange && !job.mould.skin.seamWall && ", and a clay fence along each seam"}.
         </p>
       )}
-      <JacketFields />
+      <More title="Jacket" now={JACKETS[job.jacket].label} open={!block || jacketRemark}>
+        <JacketFields />
+      </More>
       {plan.layout?.kind === "block" && <Answers layout={plan.layout} pours={plan.pours} />}
-      <MakeFiles />
+      <More title="Files">
+        <MakeFiles />
+      </More>
     </>
   );
 }
@@ -58,59 +63,69 @@ function BoxFields() {
   const inside = plan.layout?.kind === "block" ? plan.layout.box : null;
   return (
     <>
-      <Choice label="Box" value={mould.box} options={BOX_SHAPES.map((s) => ({ value: s, label: BOX_SHAPE_LABEL[s] }))} onChange={(box) => put({ box })} />
-      <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
-        {!own && <JobField path="mould.wallMm" />}
-        <JobField path="mould.coverMm" />
-        {OPENING[mould.opening].base && <JobField path="mould.baseMm" />}
-        <JobField path="mould.freeboardMm" />
-        {mould.box === "rectangular" && <JobField path="mould.kerfMm" />}
+      <Pick
+        label="Box"
+        must
+        value={mould.box}
+        options={BOX_SHAPES.map((s) => ({ value: s, label: BOX_SHAPE_LABEL[s] }))}
+        onChange={(box) => put({ box: BOX_SHAPES.find((s) => s === box) ?? mould.box })}
+      />
+      <div className="grid grid-cols-3 items-end gap-2">
+        {!own && <JobField path="mould.wallMm" label="Wall, at least" />}
+        <JobField path="mould.coverMm" label="Cover" />
+        {OPENING[mould.opening].base && <JobField path="mould.baseMm" label="Base" />}
       </div>
-      <div className="grid gap-3 sm:grid-cols-2">
-        <Pick
-          label="Built from"
-          value={job.boxId}
-          options={catalogue.boxes.map((b) => ({ value: b.id, label: b.name }))}
-          none="Not decided"
-          fault={boxRemarks.length > 0 ? boxRemarks.map((r) => r.message).join(" ") : null}
-          onChange={(boxId) => edit((j) => ({ ...j, boxId }))}
-        />
-        <Pick
-          label="Seams sealed with"
-          value={job.sealing === "none" ? null : job.sealing}
-          options={SEALING_KEYS.filter((k) => k !== "none").map((k) => ({ value: k, label: SEALINGS[k].label }))}
-          none={SEALINGS.none.label}
-          help={SEAL_PRACTICE[job.sealing] || undefined}
-          fault={sealing.length > 0 ? sealing.map((r) => r.message).join(" ") : null}
-          onChange={(k) => edit((j) => ({ ...j, sealing: SEALING_KEYS.find((s) => s === k) ?? "none" }))}
-        />
-        {mould.box === "rectangular" && (
-          <Pick
-            label="Corners"
-            must
-            value={mould.overlap}
-            options={OVERLAPS.map((o) => ({ value: o, label: OVERLAP_LABEL[o] }))}
-            onChange={(o) => put({ overlap: OVERLAPS.find((k) => k === o) ?? mould.overlap })}
-          />
-        )}
-      </div>
-      <Tick
-        checked={own !== null}
-        onChange={(checked) =>
-          put({
-            ownBox: checked ? { lengthMm: Math.ceil(inside?.lengthMm ?? 150), widthMm: Math.ceil(inside?.widthMm ?? 150) } : null,
-          })
-        }
-      >
-        I already have a box
-      </Tick>
-      {own && (
+      <Pick
+        label="Built from"
+        value={job.boxId}
+        options={catalogue.boxes.map((b) => ({ value: b.id, label: b.name }))}
+        none="Not decided"
+        fault={boxRemarks.length > 0 ? boxRemarks.map((r) => r.message).join(" ") : null}
+        onChange={(boxId) => edit((j) => ({ ...j, boxId }))}
+      />
+      <More title="Seams, corners, own box" now={own ? "own box" : SEALINGS[job.sealing].label} open={own !== null || sealing.length > 0}>
         <div className="grid grid-cols-2 gap-3">
-          <JobField path="mould.ownBox.lengthMm" remarkAt="mould.ownBox" {...(mould.box === "cylindrical" ? { label: "Inside diameter" } : {})} />
-          {mould.box !== "cylindrical" && <JobField path="mould.ownBox.widthMm" />}
+          <JobField path="mould.freeboardMm" />
+          {mould.box === "rectangular" && <JobField path="mould.kerfMm" />}
         </div>
-      )}
-      {own && ownRemark?.severity === "fault" && <p className="hint">The drawing shows the last box that held the master.</p>}
+        <div className="grid gap-3">
+          <Pick
+            label="Seams sealed with"
+            value={job.sealing === "none" ? null : job.sealing}
+            options={SEALING_KEYS.filter((k) => k !== "none").map((k) => ({ value: k, label: SEALINGS[k].label }))}
+            none={SEALINGS.none.label}
+            help={SEAL_PRACTICE[job.sealing] || undefined}
+            fault={sealing.length > 0 ? sealing.map((r) => r.message).join(" ") : null}
+            onChange={(k) => edit((j) => ({ ...j, sealing: SEALING_KEYS.find((s) => s === k) ?? "none" }))}
+          />
+          {mould.box === "rectangular" && (
+            <Pick
+              label="Corners"
+              must
+              value={mould.overlap}
+              options={OVERLAPS.map((o) => ({ value: o, label: OVERLAP_LABEL[o] }))}
+              onChange={(o) => put({ overlap: OVERLAPS.find((k) => k === o) ?? mould.overlap })}
+            />
+          )}
+        </div>
+        <Tick
+          checked={own !== null}
+          onChange={(checked) =>
+            put({
+              ownBox: checked ? { lengthMm: Math.ceil(inside?.lengthMm ?? 150), widthMm: Math.ceil(inside?.widthMm ?? 150) } : null,
+            })
+          }
+        >
+          I already have a box
+        </Tick>
+        {own && (
+          <div className="grid grid-cols-2 gap-3">
+            <JobField path="mould.ownBox.lengthMm" remarkAt="mould.ownBox" {...(mould.box === "cylindrical" ? { label: "Inside diameter" } : {})} />
+            {mould.box !== "cylindrical" && <JobField path="mould.ownBox.widthMm" />}
+          </div>
+        )}
+        {own && ownRemark?.severity === "fault" && <p className="hint">The drawing shows the last box that held the master.</p>}
+      </More>
     </>
   );
 }
@@ -142,7 +157,7 @@ function JacketFields() {
       </div>
       {make && built && (
         <>
-          <div className="grid grid-cols-2 gap-3 rounded-xl bg-paper p-3 sm:grid-cols-4">
+          <div className="grid grid-cols-2 gap-3">
             <Figure name="Parts" note={built.parts > 1 ? "with a notch on one side, so that they cannot be swapped" : undefined}>
               {built.parts}
             </Figure>
@@ -160,28 +175,6 @@ function JacketFields() {
               {built.bolts}
             </Figure>
           </div>
-          <p>
-            <JacketStuff jacket={built} />
-          </p>
-          <p>
-            {built.why}
-            {built.anchors.count > 0 &&
-              ` ${built.anchors.count} plugs of ${fmt(built.anchors.diameterMm, "length")}, about every ${fmt(built.anchors.everyMm, "length")} (a usual size), take ${fmt(built.anchors.rubberMl, "volume")} of rubber.`}
-            {built.parts > 1 && built.fillMl > 1 && plan.layout?.kind === "skin"
-              ? ` Filling the waist with ${fmt(built.fillMl, "volume")} of rubber would let it lift off as one.`
-              : ""}
-          </p>
-          <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
-            <li>{make.how}</li>
-            {built.parts > 1 && <li>Between the parts: {make.barrier}</li>}
-            <li>
-              {make.ages}
-              {shrink && shrink.high > 0.05
-                ? ` The rubber shrinks ${fmt(shrink.low, "length")} to ${fmt(shrink.high, "length")} over its length while the jacket does not: it goes loose in time.`
-                : ""}
-            </li>
-            {kind.made === "skin" && <li>The inside of the jacket shows through a thin skin: smooth the rubber before you cover it.</li>}
-          </ul>
           {kind.made === "skin" && job.jacket !== "timber" && (
             <Tick checked={job.mould.framed} onChange={(framed) => edit((j) => ({ ...j, mould: { ...j.mould, framed } }))}>
               With a timber frame behind it
@@ -189,6 +182,30 @@ function JacketFields() {
           )}
           <JobField path="mould.jacketPricePerKg" />
           {built.parts > 1 && <JobField path="mould.boltEveryMm" />}
+          <More title="How it is laid on" now={`${built.parts} ${built.parts === 1 ? "part" : "parts"}`}>
+            <p>
+              <JacketStuff jacket={built} />
+            </p>
+            <p>
+              {built.why}
+              {built.anchors.count > 0 &&
+                ` ${built.anchors.count} plugs of ${fmt(built.anchors.diameterMm, "length")}, about every ${fmt(built.anchors.everyMm, "length")} (a usual size), take ${fmt(built.anchors.rubberMl, "volume")} of rubber.`}
+              {built.parts > 1 && built.fillMl > 1 && plan.layout?.kind === "skin"
+                ? ` Filling the waist with ${fmt(built.fillMl, "volume")} of rubber would let it lift off as one.`
+                : ""}
+            </p>
+            <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
+              <li>{make.how}</li>
+              {built.parts > 1 && <li>Between the parts: {make.barrier}</li>}
+              <li>
+                {make.ages}
+                {shrink && shrink.high > 0.05
+                  ? ` The rubber shrinks ${fmt(shrink.low, "length")} to ${fmt(shrink.high, "length")} over its length while the jacket does not: it goes loose in time.`
+                  : ""}
+              </li>
+              {kind.made === "skin" && <li>The inside of the jacket shows through a thin skin: smooth the rubber before you cover it.</li>}
+            </ul>
+          </More>
         </>
       )}
     </div>
@@ -222,68 +239,7 @@ function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly Plann
   const push = pours.reduce((most, p) => Math.max(most, p.wallPushN ?? 0), 0);
   return (
     <>
-      <div className="grid grid-cols-2 gap-3 rounded-xl bg-paper p-3 sm:grid-cols-3">
-        <Figure name="Inside" size="text-2xl">
-          {layout.box.shape === "cylindrical"
-            ? `⌀ ${fmt(layout.box.lengthMm, "length")}`
-            : `${fmt(layout.box.lengthMm, "length")} × ${fmt(layout.box.widthMm, "length")}`}
-        </Figure>
-        <Figure name="Walls high">{fmt(layout.wallHeightMm, "length")}</Figure>
-        <Figure name="Rubber">{fmt(layout.rubberMl, "volume")}</Figure>
-        {layout.pours.map((p) => (
-          <Figure
-            key={p.name}
-            name={`${p.name}: fill line`}
-            note={`from the floor of the box${p.clayMl > 0.5 ? `; clay bed ${fmt(p.fromMm, "length")} deep, ${fmt(p.clayMl, "volume")}` : ""}`}
-          >
-            {fmt(p.fillLineMm, "length")}
-          </Figure>
-        ))}
-        {firstSeam > 0 && (
-          <Figure name="Push on the bottom seam" size="text-lg" note={push > 0 ? `${fmt(push, "force")} on the longest side` : undefined}>
-            {fmt(firstSeam, "pressure")}
-          </Figure>
-        )}
-      </div>
-      {panel && (
-        <p>
-          <b>Under the rubber its longest side bows {fmt(panel.mostMm.typical, "length")}</b>{" "}
-          <span className="text-soft">
-            ({band(panel.mostMm, "length")}).{" "}
-            {remedy?.straps
-              ? remedy.straps.enough
-                ? `${remedy.straps.straps.length === 1 ? "One strap" : `${remedy.straps.straps.length} straps`} over battens, ${remedy.straps.straps.map((z) => fmt(z, "length")).join(" and ")} up, keep it within ${fmt(STRAIGHT_MM, "length")}.`
-                : "Straps alone do not keep it straight: take a stiffer sheet."
-              : "It needs no strap."}{" "}
-            {typeof remedy?.leastMm === "number" && `Of this stuff ${fmt(remedy.leastMm, "length")} would do without.`}
-          </span>
-        </p>
-      )}
-      {remedy && remedy.stocks.length > 1 && (
-        <Fold title="The same box of other sheets">
-          <ul className="mt-1">
-            {remedy.stocks.map((b) => (
-              <li key={b.id} className="flex justify-between gap-3 border-t border-line py-1">
-                <span>{b.name}</span>
-                <b className={b.bowMm > STRAIGHT_MM ? "text-care" : ""}>bows {fmt(b.bowMm, "length")}</b>
-              </li>
-            ))}
-          </ul>
-        </Fold>
-      )}
-      {hoop && (
-        <p>
-          <b>The seam of the wrap carries {fmt(hoop.seamN, "force")}</b>{" "}
-          <span className="text-soft">
-            along its height, most at the foot
-            {hoop.growsMm === null ? "" : `; the sheet gives ${fmt(hoop.growsMm, "length")}`}
-            {hoop.used === null ? "" : ` and uses ${hoop.used < 0.01 ? "less than 1" : Math.round(hoop.used * 100)} % of its strength`}. Tape across the seam,
-            and two bands of cord round it.
-          </span>
-        </p>
-      )}
-      <div>
-        <h3 className="text-lg font-bold">Cut list</h3>
+      <More title="Cut list" now={layout.panels.map((p) => p.count).reduce((a, b) => a + b, 0) + (layout.panels.length > 0 ? " pieces" : "")}>
         <DataTable
           label="Cut list"
           rows={layout.panels}
@@ -295,9 +251,72 @@ function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly Plann
           ]}
         />
         <p className="hint mt-1">{say(layout.cutNote)}</p>
-      </div>
-      <div>
-        <h3 className="text-lg font-bold">Other boxes, same least wall</h3>
+      </More>
+      <More title="Fill lines, other boxes" now={layout.pours.map((p) => fmt(p.fillLineMm, "length")).join(", ")}>
+        <div className="grid grid-cols-2 gap-3">
+          <Figure name="Inside" size="text-2xl">
+            {layout.box.shape === "cylindrical"
+              ? `⌀ ${fmt(layout.box.lengthMm, "length")}`
+              : `${fmt(layout.box.lengthMm, "length")} × ${fmt(layout.box.widthMm, "length")}`}
+          </Figure>
+          <Figure name="Walls high">{fmt(layout.wallHeightMm, "length")}</Figure>
+          <Figure name="Rubber">{fmt(layout.rubberMl, "volume")}</Figure>
+          {layout.pours.map((p) => (
+            <Figure
+              key={p.name}
+              name={`${p.name}: fill line`}
+              note={`from the floor of the box${p.clayMl > 0.5 ? `; clay bed ${fmt(p.fromMm, "length")} deep, ${fmt(p.clayMl, "volume")}` : ""}`}
+            >
+              {fmt(p.fillLineMm, "length")}
+            </Figure>
+          ))}
+          {firstSeam > 0 && (
+            <Figure name="Push on the bottom seam" size="text-lg" note={push > 0 ? `${fmt(push, "force")} on the longest side` : undefined}>
+              {fmt(firstSeam, "pressure")}
+            </Figure>
+          )}
+        </div>
+        {panel && (
+          <p>
+            <b>Under the rubber its longest side bows {fmt(panel.mostMm.typical, "length")}</b>{" "}
+            <span className="text-soft">
+              ({band(panel.mostMm, "length")}).{" "}
+              {remedy?.straps
+                ? remedy.straps.enough
+                  ? `${remedy.straps.straps.length === 1 ? "One strap" : `${remedy.straps.straps.length} straps`} over battens, ${remedy.straps.straps.map((z) => fmt(z, "length")).join(" and ")} up, keep it within ${fmt(STRAIGHT_MM, "length")}.`
+                  : "Straps alone do not keep it straight: take a stiffer sheet."
+                : "It needs no strap."}{" "}
+              {typeof remedy?.leastMm === "number" && `Of this stuff ${fmt(remedy.leastMm, "length")} would do without.`}
+            </span>
+          </p>
+        )}
+        {remedy && remedy.stocks.length > 1 && (
+          <Fold title="The same box of other sheets">
+            <ul className="mt-1">
+              {remedy.stocks.map((b) => (
+                <li key={b.id} className="flex justify-between gap-3 border-t border-line py-1">
+                  <span>{b.name}</span>
+                  <b className={b.bowMm > STRAIGHT_MM ? "text-care" : ""}>bows {fmt(b.bowMm, "length")}</b>
+                </li>
+              ))}
+            </ul>
+          </Fold>
+        )}
+        {hoop && (
+          <p>
+            <b>The seam of the wrap carries {fmt(hoop.seamN, "force")}</b>{" "}
+            <span className="text-soft">
+              along its height, most at the foot
+              {hoop.growsMm === null ? "" : `; the sheet gives ${fmt(hoop.growsMm, "length")}`}
+              {hoop.used === null ? "" : ` and uses ${hoop.used < 0.01 ? "less than 1" : Math.round(hoop.used * 100)} % of its strength`}. Tape across the seam,
+              and two bands of cord round it.
+            </span>
+          </p>
+        )}
+        {job.mould.box !== "rectangular" || layout.box.shape !== "rectangular" ? null : (
+          <p className="hint">Seal every seam and keep clay at hand; watch it for the first minutes.</p>
+        )}
+        <h3 className="font-bold">Other boxes, same least wall</h3>
         <ul className="mt-1 space-y-1">
           {layout.alternatives.map((a) => (
             <li key={a.shape} className="flex justify-between gap-3">
@@ -308,10 +327,7 @@ function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly Plann
             </li>
           ))}
         </ul>
-      </div>
-      {job.mould.box !== "rectangular" || layout.box.shape !== "rectangular" ? null : (
-        <p className="hint">Seal every seam and keep clay at hand; watch it for the first minutes.</p>
-      )}
+      </More>
     </>
   );
 }

@@ -14,82 +14,87 @@ import { useJob } from "../JobContext";
 import { InsideFields } from "./InsideFields";
 import { LayerMixes } from "./LayerMixes";
 import { PartList } from "./PartList";
+import { More } from "../../../kit/More";
 import { JobField } from "../JobField";
 
 export function CastStep() {
   const { job, plan, edit } = useJob();
   const { fmt, band, say } = useUnits();
   const { cast, castBatch: b, castCure } = plan;
-  if (!cast) return <p>Choose what to cast in the pairing step.</p>;
+  if (!cast) return <p>Choose what to cast in the step “Cast & rubber”.</p>;
   // Of a casting in layers each has its own water and colour.
   const layered = job.inside.layers.length > 0;
   const { water, pigment, fragrance } = castKind(cast.mix).asks(cast.mix);
   return (
     <>
-      <p className="text-lg font-semibold">{cast.name}</p>
       {b ? (
         <>
-          <div className="space-y-3 rounded-xl bg-paper p-3">
-            <div className="flex flex-wrap items-baseline justify-between gap-x-3">
-              <h3 className="text-lg font-bold">{job.cast.count === 1 ? "For one casting" : `For ${job.cast.count} castings`}</h3>
-              <span className="text-soft">{b.ratioLabel}</span>
-            </div>
-            {plan.layers.some((l) => l.coat) ? (
+          {plan.layers.some((l) => l.coat) ? (
+            <More title="Layer by layer" now={`${plan.layers.length}`} open>
               <LayerMixes plan={plan} />
-            ) : (
-              <>
-                <PartList parts={b.parts} total={b.mixG} />
-                <p className="hint">
-                  Fills {fmt(b.mixMl, "volume")}, with {job.cast.marginPct} % margin.
-                </p>
-              </>
-            )}
-          </div>
-          <Weights />
+            </More>
+          ) : (
+            <PartList parts={b.parts} total={b.mixG} />
+          )}
+          <More title="What it weighs" now={fmt(b.wetG, "mass")}>
+            <Weights />
+          </More>
         </>
       ) : (
         <p>{plan.body ? "The mix appears once the figures below are possible." : "The mix appears once the master is measured."}</p>
       )}
-      <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
+      <div className="grid grid-cols-2 gap-3">
         <JobField path="cast.count" />
         <JobField path="cast.marginPct" />
-        {water && !layered && (
-          <JobField
-            path="cast.waterPer100"
-            label={`Water per 100 ${water.of}`}
-            help={`usually ${water.usual.low} to ${water.usual.high}, by mass`}
-            empty={String(water.usual.typical)}
-          />
-        )}
-        {pigment && !layered && (
-          <JobField path="cast.pigmentPct" label={`Pigment, % of ${job.cast.pigmentOf === "powder" && pigment.or ? pigment.or : pigment.of}`} />
-        )}
-        {pigment?.or && !layered && (
-          <Pick
-            label="Pigment is a share of"
-            value={job.cast.pigmentOf}
-            options={[
-              { value: "binder", label: `the ${pigment.of}` },
-              { value: "powder", label: `all the ${pigment.or}` },
-            ]}
-            onChange={(v) => edit((j) => ({ ...j, cast: { ...j.cast, pigmentOf: v === "powder" ? "powder" : "binder" } }))}
-          />
-        )}
-        {fragrance && <JobField path="cast.fragrancePct" help={`at most ${fragrance.mostPct} %`} />}
       </div>
-      <Additions water={water !== undefined} />
-      {b && (
-        <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
-          {b.notes.map((n) => (
-            <li key={n}>{say(n)}</li>
-          ))}
-        </ul>
-      )}
-      <InsideFields />
+      <More title="Water, pigment, additions" now={job.cast.additions.length === 0 ? undefined : `${job.cast.additions.length} added`}>
+        <div className="grid grid-cols-2 gap-3">
+          {water && !layered && (
+            <JobField
+              path="cast.waterPer100"
+              label={`Water per 100 ${water.of}`}
+              help={`usually ${water.usual.low} to ${water.usual.high}, by mass`}
+              empty={String(water.usual.typical)}
+            />
+          )}
+          {pigment && !layered && (
+            <JobField path="cast.pigmentPct" label={`Pigment, % of ${job.cast.pigmentOf === "powder" && pigment.or ? pigment.or : pigment.of}`} />
+          )}
+          {pigment?.or && !layered && (
+            <Pick
+              label="Pigment is a share of"
+              value={job.cast.pigmentOf}
+              options={[
+                { value: "binder", label: `the ${pigment.of}` },
+                { value: "powder", label: `all the ${pigment.or}` },
+              ]}
+              onChange={(v) => edit((j) => ({ ...j, cast: { ...j.cast, pigmentOf: v === "powder" ? "powder" : "binder" } }))}
+            />
+          )}
+          {fragrance && <JobField path="cast.fragrancePct" help={`at most ${fragrance.mostPct} %`} />}
+        </div>
+        <Additions water={water !== undefined} />
+      </More>
       {castCure && (
         <p>
-          <b>Work it within {band(castCure.working.hours, "duration")}.</b> <span className="text-soft">{say(castCure.working.reason)}</span>
+          <b>Work it within {band(castCure.working.hours, "duration")}.</b>
         </p>
+      )}
+      <InsideFields />
+      {(b || castCure) && (
+        <More title="How it is mixed">
+          <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
+            {b && (
+              <li>
+                {b.ratioLabel}; fills {fmt(b.mixMl, "volume")}, with {job.cast.marginPct} % margin.
+              </li>
+            )}
+            {b?.notes.map((n) => (
+              <li key={n}>{say(n)}</li>
+            ))}
+            {castCure && <li>{say(castCure.working.reason)}</li>}
+          </ul>
+        </More>
       )}
     </>
   );

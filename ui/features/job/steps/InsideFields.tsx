@@ -23,7 +23,7 @@ import { ListEditor } from "../../../form/ListEditor";
 import { NumberOf } from "../../../form/NumberOf";
 import { useUnits } from "../../../kit/units";
 import { useJob, useRemarks } from "../JobContext";
-import { Fold } from "../../../kit/Fold";
+import { More } from "../../../kit/More";
 import { JobField } from "../JobField";
 
 /** What goes into the casting or is left out of it, and how copies shrink. */
@@ -33,14 +33,12 @@ export function InsideFields() {
   const { inside } = job;
   const used = inside.inserts.length > 0 || inside.layers.length > 0 || inside.cutsMm.length > 0 || inside.generations > 1 || inside.thenCastId !== null;
   return (
-    <Fold title="Layers, hollow castings, what goes inside, sections, shrinkage" open={used}>
-      <div className="mt-2 space-y-4">
-        <Layers put={put} />
-        <Inserts put={put} />
-        <Sections put={put} />
-        <Shrinkage put={put} />
-      </div>
-    </Fold>
+    <More title="Layers, inserts, sections" now={used ? "some" : "none"}>
+      <Layers put={put} />
+      <Inserts put={put} />
+      <Sections put={put} />
+      <Shrinkage put={put} />
+    </More>
   );
 }
 

@@ -9,7 +9,7 @@ import { useUnits } from "../../../kit/units";
 import type { Body } from "@/core/body";
 import { SHAPE_KINDS, SHAPES, type ProfilePoint } from "@/core/master";
 import { useJob, useRemark } from "../JobContext";
-import { Fold } from "../../../kit/Fold";
+import { More } from "../../../kit/More";
 import { JobField } from "../JobField";
 import { DataTable } from "../../../kit/DataTable";
 
@@ -21,15 +21,20 @@ export function MasterStep() {
   const { master } = job;
   const info = SHAPES[master.shape];
   const surfaceRemark = useRemark("master.surfaceId");
+  const weightDoubted = useRemark("master.massG") !== null;
+  const { fmt } = useUnits();
   return (
     <>
-      <Choice
-        label="Shape"
-        value={master.shape}
-        options={SHAPE_KINDS.map((k) => ({ value: k, label: SHAPES[k].label, hint: SHAPES[k].when }))}
-        onChange={(shape) => edit((j) => ({ ...j, master: { ...j.master, shape } }))}
-      />
-      <p className="hint !mt-2">{info.when}</p>
+      <More title="Shape" now={info.label} open={!plan.body}>
+        <Choice
+          label="Shape"
+          hideLabel
+          value={master.shape}
+          options={SHAPE_KINDS.map((k) => ({ value: k, label: SHAPES[k].label, hint: SHAPES[k].when }))}
+          onChange={(shape) => edit((j) => ({ ...j, master: { ...j.master, shape } }))}
+        />
+        <p className="hint !mt-2">{info.when}</p>
+      </More>
       {master.shape === "turned" ? (
         <Profile />
       ) : (
@@ -39,22 +44,24 @@ export function MasterStep() {
           ))}
         </div>
       )}
-      {plan.body && <Results m={plan.body} />}
-      <div className="grid gap-3 sm:grid-cols-2">
-        <Pick
-          label="Made of"
-          value={master.surfaceId}
-          options={catalogue.surfaces.map((s) => ({ value: s.id, label: s.name }))}
-          fault={surfaceRemark?.message}
-          onChange={(surfaceId) => edit((j) => ({ ...j, master: { ...j.master, surfaceId } }))}
-        />
-        <JobField path="master.massG" />
-        <JobField path="master.readingMm" />
-      </div>
-      <label className="block space-y-1">
-        <span className="label">Notes</span>
-        <textarea className="field" rows={2} maxLength={2000} value={job.note} onChange={(e) => edit((j) => ({ ...j, note: e.target.value }))} />
-      </label>
+      <Pick
+        label="Made of"
+        value={master.surfaceId}
+        options={catalogue.surfaces.map((s) => ({ value: s.id, label: s.name }))}
+        fault={surfaceRemark?.message}
+        onChange={(surfaceId) => edit((j) => ({ ...j, master: { ...j.master, surfaceId } }))}
+      />
+      <More title="Weight, girths, notes" now={plan.masterG === null ? undefined : fmt(plan.masterG, "mass")} open={weightDoubted}>
+        <div className="grid gap-3 sm:grid-cols-2">
+          <JobField path="master.massG" />
+          <JobField path="master.readingMm" />
+        </div>
+        {plan.body && <Results m={plan.body} />}
+        <label className="block space-y-1">
+          <span className="label">Notes</span>
+          <textarea className="field" rows={2} maxLength={2000} value={job.note} onChange={(e) => edit((j) => ({ ...j, note: e.target.value }))} />
+        </label>
+      </More>
     </>
   );
 }
@@ -65,29 +72,24 @@ function Results({ m }: { m: Body }) {
     m.levels.reduce((best, l) => (Math.abs(l.zMm - share * m.heightMm) < Math.abs(best.zMm - share * m.heightMm) ? l : best)),
   );
   return (
-    <div className="space-y-3 rounded-xl bg-paper p-3">
-      <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
-        <Figure name="Volume" size="text-3xl" note={m.volumeErrorMl > 0 ? `± ${fmt(m.volumeErrorMl, "volume")}` : undefined}>
-          {fmt(m.volumeMl, "volume")}
-        </Figure>
+    <div className="space-y-3">
+      <div className="grid grid-cols-2 gap-3">
         <Figure name={m.unknown.includes("area") ? "Surface, roughly" : "Surface"}>{fmt(m.areaMm2, "area")}</Figure>
         <Figure name="Over all" size="text-lg">
           {fmt(m.lengthMm, "length")} × {fmt(m.widthMm, "length")} × {fmt(m.heightMm, "length")}
         </Figure>
       </div>
-      <Fold title="Girth from back to top">
-        <DataTable
-          label="Girth from back to top"
-          dense
-          rows={levels}
-          keyOf={(_, i) => String(i)}
-          columns={[
-            { id: "height", header: "Height", cell: ({ row }) => fmt(row.original.zMm, "length") },
-            { id: "girth", header: "Girth", cell: ({ row }) => fmt(row.original.perimeterMm, "length") },
-            { id: "area", header: "Cut area", cell: ({ row }) => fmt(row.original.areaMm2, "area") },
-          ]}
-        />
-      </Fold>
+      <DataTable
+        label="Girth from back to top"
+        dense
+        rows={levels}
+        keyOf={(_, i) => String(i)}
+        columns={[
+          { id: "height", header: "Height", cell: ({ row }) => fmt(row.original.zMm, "length") },
+          { id: "girth", header: "Girth", cell: ({ row }) => fmt(row.original.perimeterMm, "length") },
+          { id: "area", header: "Cut area", cell: ({ row }) => fmt(row.original.areaMm2, "area") },
+        ]}
+      />
     </div>
   );
 }
@@ -115,57 +117,59 @@ function Profile() {
   const last = profile.at(-1) ?? { zMm: 0, radiusMm: 20 };
   return (
     <div className="space-y-2">
-      <p className="hint">Type radius against height from the back up, or drag the points on the drawing.</p>
+      <p className="hint">Drag the points on the drawing, or type them.</p>
       {remark && (
         <p role="alert" className="fault">
           {remark.message}
         </p>
       )}
-      <ul className="space-y-1.5">
-        {profile.map((p, i) => (
-          <li key={i} className="grid grid-cols-[1fr_1fr_auto] items-center gap-2">
-            <QuantityField
-              compact
-              label={`Height of point ${i + 1}`}
-              placeholder="height"
-              value={p.zMm}
-              dimension="length"
-              min={0}
-              max={3000}
-              draftKey={`${id}:z${i}`}
-              onChange={(v) => v !== null && change(i, { zMm: v })}
-            />
-            <QuantityField
-              compact
-              label={`Radius of point ${i + 1}`}
-              placeholder="radius"
-              value={p.radiusMm}
-              dimension="length"
-              min={0}
-              max={1500}
-              draftKey={`${id}:r${i}`}
-              onChange={(v) => v !== null && change(i, { radiusMm: v })}
-            />
-            <button
-              type="button"
-              className="btn btn-bare !px-2"
-              aria-label={`Remove point ${i + 1}`}
-              disabled={profile.length <= 2}
-              onClick={() => put(profile.filter((_, k) => k !== i))}
-            >
-              <Trash2 size={18} aria-hidden="true" />
-            </button>
-          </li>
-        ))}
-      </ul>
-      <button
-        type="button"
-        className="btn"
-        disabled={profile.length >= MOST_POINTS}
-        onClick={() => put([...profile, { zMm: last.zMm + 10, radiusMm: last.radiusMm }])}
-      >
-        <Plus size={18} aria-hidden="true" /> Add a point on top
-      </button>
+      <More title="Points of the outline" now={`${profile.length}`}>
+        <ul className="space-y-1.5">
+          {profile.map((p, i) => (
+            <li key={i} className="grid grid-cols-[1fr_1fr_auto] items-center gap-2">
+              <QuantityField
+                compact
+                label={`Height of point ${i + 1}`}
+                placeholder="height"
+                value={p.zMm}
+                dimension="length"
+                min={0}
+                max={3000}
+                draftKey={`${id}:z${i}`}
+                onChange={(v) => v !== null && change(i, { zMm: v })}
+              />
+              <QuantityField
+                compact
+                label={`Radius of point ${i + 1}`}
+                placeholder="radius"
+                value={p.radiusMm}
+                dimension="length"
+                min={0}
+                max={1500}
+                draftKey={`${id}:r${i}`}
+                onChange={(v) => v !== null && change(i, { radiusMm: v })}
+              />
+              <button
+                type="button"
+                className="btn btn-bare !px-2"
+                aria-label={`Remove point ${i + 1}`}
+                disabled={profile.length <= 2}
+                onClick={() => put(profile.filter((_, k) => k !== i))}
+              >
+                <Trash2 size={18} aria-hidden="true" />
+              </button>
+            </li>
+          ))}
+        </ul>
+        <button
+          type="button"
+          className="btn"
+          disabled={profile.length >= MOST_POINTS}
+          onClick={() => put([...profile, { zMm: last.zMm + 10, radiusMm: last.radiusMm }])}
+        >
+          <Plus size={18} aria-hidden="true" /> Add a point on top
+        </button>
+      </More>
     </div>
   );
 }

@@ -13,12 +13,14 @@ import { useJob, useRemarks } from "../JobContext";
 import { OrderOfWork } from "../OrderOfWork";
 import { SIDE_OPTIONS, Undercuts } from "./Undercuts";
 import { Tick } from "../../../kit/Tick";
+import { More } from "../../../kit/More";
 import { JobField } from "../JobField";
 
 export function OpeningStep() {
   const { job, plan, edit } = useJob();
   const { mould } = job;
   const kind = OPENING[mould.opening];
+  const { fmt } = useUnits();
   const put = (patch: Partial<MouldDecision>) => edit((j) => ({ ...j, mould: { ...j.mould, ...patch } }));
   return (
     <>
@@ -50,14 +52,17 @@ export function OpeningStep() {
       {kind.plugs && <Plugs />}
       {kind.made === "skin" && <SkinFields kind={kind} />}
       <Remarks path="inside.layers" />
-      <Undercuts />
-      <Remarks path="mould.undercuts" />
-      <LetsGo />
+      <More title="Undercuts" now={mould.undercuts.length === 0 ? "none named" : `${mould.undercuts.length}`}>
+        <Undercuts />
+        <Remarks path="mould.undercuts" />
+      </More>
+      <More title="How it lets go" now={plan.strength?.cut ? `cut ${fmt(plan.strength.cut.lengthMm, "length")}` : undefined}>
+        <LetsGo />
+      </More>
       {plan.layout && (
-        <div>
-          <h3 className="mb-1 text-lg font-bold">Order of work</h3>
+        <More title="Order of work">
           <OrderOfWork order={buildOrder(mould, plan.layout, job.jacket)} />
-        </div>
+        </More>
       )}
     </>
   );
@@ -119,37 +124,48 @@ function SkinFields({ kind }: { kind: SkinOpening }) {
   const { pressed, skirt, sections } = kind;
   return (
     <>
-      <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
+      <div className="grid grid-cols-2 gap-3">
         {pressed ? (
           <>
             <JobField path="mould.putty.layers" />
             <JobField path="mould.putty.layerMm" />
-            <JobField path="mould.putty.padMm" />
-            <JobField path="mould.putty.pressGMin" />
-            <JobField path="mould.putty.hands" />
           </>
         ) : (
           <>
             <JobField path="mould.skin.coats" />
-            <JobField path="mould.skin.firstMm" />
             {skin.coats > 1 && <JobField path="mould.skin.coatMm" />}
-            <JobField path="mould.skin.padMm" />
-            <JobField path="mould.skin.runOffPct" />
           </>
         )}
-        {skirt && <JobField path="mould.skin.flangeMm" />}
         {sections && <JobField path="mould.skin.sections" />}
+        {skirt && <JobField path="mould.skin.flangeMm" />}
       </div>
       <Remarks path="mould.skin" />
-      <div className="flex flex-wrap gap-2">
-        {!pressed && <Thickened />}
-        {sections && skin.sections > 1 && (
-          <Tick checked={skin.seamWall} onChange={(seamWall) => edit((j) => ({ ...j, mould: { ...j.mould, skin: { ...j.mould.skin, seamWall } } }))}>
-            Seams raised in rubber, not in clay
-          </Tick>
-        )}
-      </div>
-      <SkinAnswer />
+      <More title="How it is laid on">
+        <div className="grid grid-cols-2 gap-3">
+          {pressed ? (
+            <>
+              <JobField path="mould.putty.padMm" />
+              <JobField path="mould.putty.pressGMin" />
+              <JobField path="mould.putty.hands" />
+            </>
+          ) : (
+            <>
+              <JobField path="mould.skin.firstMm" />
+              <JobField path="mould.skin.padMm" />
+              <JobField path="mould.skin.runOffPct" />
+            </>
+          )}
+        </div>
+        <div className="flex flex-wrap gap-2">
+          {!pressed && <Thickened />}
+          {sections && skin.sections > 1 && (
+            <Tick checked={skin.seamWall} onChange={(seamWall) => edit((j) => ({ ...j, mould: { ...j.mould, skin: { ...j.mould.skin, seamWall } } }))}>
+              Seams raised in rubber, not in clay
+            </Tick>
+          )}
+        </div>
+        <SkinAnswer />
+      </More>
     </>
   );
 }

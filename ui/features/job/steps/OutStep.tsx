@@ -2,7 +2,7 @@
 
 import { CheckCheck, Scale } from "lucide-react";
 import Link from "next/link";
-import { useState } from "react";
+import { Fragment, useState, type ReactNode } from "react";
 import type { Wait } from "@/core/cure";
 import { INSERT_PRACTICE } from "@/core/mould";
 import { jacketPartsOf, OUTCOME_WORD, type PourKind } from "@/core/plan";
@@ -16,23 +16,28 @@ import { CutFields } from "../../weigh/CutFields";
 import { VerdictMark } from "../../../kit/VerdictMark";
 import { useNow, When } from "../../../kit/When";
 import { useJob } from "../JobContext";
+import { Aside } from "../../../kit/brief";
+import { More } from "../../../kit/More";
 import { JobField } from "../JobField";
 import { useActs } from "../useActs";
 
 export function OutStep() {
-  const { plan, inMould, moulds, pours } = useJob();
-  const { say } = useUnits();
+  const { job, plan, inMould, moulds, pours } = useJob();
+  const { fmt, say } = useUnits();
   const [mouldId, setMouldId] = useState<string | null>(null);
   const [cut, setCut] = useState(NO_CUT);
   const stand = standOf(inMould, pours);
+  const { next } = stand;
   const isNext = (kind: PourKind, index: number) => stand.next?.kind === kind && stand.next.index === index;
   const refused = plan.chain.verdict === "no" || plan.chain.verdict === "untested";
   return (
     <>
-      <JobField path="shopC" />
+      <More title="Shop" now={fmt(job.shopC, "temperature")}>
+        <JobField path="shopC" />
+      </More>
       {refused && (
         <p className="flex items-center gap-2 font-semibold">
-          <VerdictMark verdict={plan.chain.verdict} /> See the pairing and prepare steps before you pour.
+          <VerdictMark verdict={plan.chain.verdict} /> See “Cast & rubber” and “Prepare” before you pour.
         </p>
       )}
       {plan.remarks
@@ -42,8 +47,7 @@ export function OutStep() {
             {say(r.message)}
           </p>
         ))}
-      <div className="rounded-xl border-2 border-dashed border-ink p-3">
-        <p className="font-semibold">Stop before you wet or melt anything:</p>
+      <More title="Before anything is wet or molten">
         <p>Release on and dry. Board level. Cups, sticks, scale and tools laid out. Gloves and goggles on, and a mask for dust.</p>
         {plan.inside?.inserts.map((i, k) => (
           <p key={k}>
@@ -53,36 +57,45 @@ export function OutStep() {
             {INSERT_PRACTICE[i.kind]}
           </p>
         ))}
-      </div>
+      </More>
       {plan.pours.length === 0 && !plan.castCure && <p>Times appear once the rubber and the cast are worked out.</p>}
-      {plan.pours.map((p, i) => (
-        <Clock
-          key={p.name}
-          title={plan.pours.length === 1 ? "Rubber" : `Rubber, ${p.name.toLowerCase()}`}
-          wait={p.wait}
-          until={p.wait.until === "recoat" ? "next coat from" : p.kind === "coat" && p !== plan.pours.at(-1) ? "next section after" : "open after"}
-          kind="rubber"
-          index={i}
-          ready={p.batch !== null}
-          next={isNext("rubber", i)}
-          mouldId={null}
-        />
-      ))}
-      {jacketPartsOf(plan).map((part, i, all) => (
-        <Clock
-          key={part.name}
-          title={`${part.name}, ${part.material.toLowerCase()}`}
-          wait={part.sets}
-          until={i < all.length - 1 ? "next part after" : "lift after"}
-          kind="jacket"
-          index={i}
-          ready
-          next={isNext("jacket", i)}
-          mouldId={null}
-        />
-      ))}
+      <Ordered
+        next={next ? `${next.kind} ${next.index}` : null}
+        clocks={[
+          ...plan.pours.map((p, i) => ({
+            key: `rubber ${i}`,
+            clock: (
+              <Clock
+                title={plan.pours.length === 1 ? "Rubber" : `Rubber, ${p.name.toLowerCase()}`}
+                wait={p.wait}
+                until={p.wait.until === "recoat" ? "next coat from" : p.kind === "coat" && p !== plan.pours.at(-1) ? "next section after" : "open after"}
+                kind="rubber"
+                index={i}
+                ready={p.batch !== null}
+                next={isNext("rubber", i)}
+                mouldId={null}
+              />
+            ),
+          })),
+          ...jacketPartsOf(plan).map((part, i, all) => ({
+            key: `jacket ${i}`,
+            clock: (
+              <Clock
+                title={`${part.name}, ${part.material.toLowerCase()}`}
+                wait={part.sets}
+                until={i < all.length - 1 ? "next part after" : "lift after"}
+                kind="jacket"
+                index={i}
+                ready
+                next={isNext("jacket", i)}
+                mouldId={null}
+              />
+            ),
+          })),
+        ]}
+      />
       {inMould.castCure && inMould.cast && (
-        <>
+        <Casting next={next?.kind === "layer" || next?.kind === "cast" || next === null}>
           {moulds.length > 1 && (
             <Pick
               label="Cast in which mould?"
@@ -115,15 +128,43 @@ export function OutStep() {
               <b>
                 {inMould.castCure.finished.name}: <Span wait={inMould.castCure.finished} />.
               </b>{" "}
-              <span className="text-soft">{say(inMould.castCure.finished.reason)}</span>
+              <Aside>
+                <span className="text-soft">{say(inMould.castCure.finished.reason)}</span>
+              </Aside>
             </p>
           )}
-        </>
+        </Casting>
       )}
-      <History pours={pours} />
+      {pours.length > 0 && (
+        <More title="Poured so far" now={`${pours.length}`}>
+          <History pours={pours} />
+        </More>
+      )}
     </>
   );
 }
+
+/** The clock of what comes next; the rest behind a line. */
+function Ordered({ clocks, next }: { clocks: readonly { key: string; clock: ReactNode }[]; next: string | null }) {
+  const shown = clocks.filter((c) => c.key === next);
+  const rest = clocks.filter((c) => !shown.includes(c));
+  return (
+    <>
+      {shown.map((c) => (
+        <Fragment key={c.key}>{c.clock}</Fragment>
+      ))}
+      {rest.length > 0 && (
+        <More title={shown.length > 0 ? "The other pours" : "All pours of the mould"} now={`${rest.length}`}>
+          {rest.map((c) => (
+            <Fragment key={c.key}>{c.clock}</Fragment>
+          ))}
+        </More>
+      )}
+    </>
+  );
+}
+/** The casting's own clocks: seen when it is its turn. */
+const Casting = ({ next, children }: { next: boolean; children: ReactNode }) => (next ? <>{children}</> : <More title="The casting">{children}</More>);
 
 function Span({ wait }: { wait: Wait }) {
   const { band } = useUnits();
@@ -160,8 +201,8 @@ function Clock({
   const [when, setWhen] = useState<{ at: number | null; ok: boolean }>({ at: null, ok: true });
   const todo = { kind, index, title, mouldId, cut };
   return (
-    <div className="flex flex-wrap items-center justify-between gap-3 rounded-xl bg-paper p-3">
-      <div className="min-w-0 flex-1 basis-64">
+    <div className="space-y-2 rounded-xl bg-paper p-3">
+      <div className="min-w-0">
         <p className="text-sm text-soft">
           {title}: {until}
         </p>
@@ -174,14 +215,16 @@ function Clock({
               Between <Span wait={wait} />
               {now !== null && <>; poured now, about {wall(now + wait.hours.typical * 3_600_000, now)}</>}
             </p>
-            <p className="hint mt-1">{say(wait.reason)}</p>
+            <Aside>
+              <p className="hint mt-1">{say(wait.reason)}</p>
+            </Aside>
           </>
         )}
       </div>
-      <div className="flex flex-col gap-2">
+      <div className="flex flex-wrap gap-2">
         <button
           type="button"
-          className={`btn text-lg ${next ? "btn-main" : ""}`}
+          className={`btn ${next ? "btn-main" : ""}`}
           disabled={!ready || busy}
           onClick={() => weigh(todo)}
           aria-label={`Weigh in ${title.toLowerCase()}`}
@@ -202,7 +245,7 @@ function Clock({
         ) : (
           <button
             type="button"
-            className="btn btn-bare"
+            className="btn btn-bare !px-2"
             disabled={!ready}
             onClick={() => setDating(true)}
             aria-label={`Earlier: say when ${title.toLowerCase()} was poured`}
@@ -220,7 +263,7 @@ function History({ pours }: { pours: readonly Pour[] }) {
   if (pours.length === 0) return null;
   return (
     <div>
-      <h3 className="text-lg font-bold">Poured so far</h3>
+      <h3 className="sr-only">Poured so far</h3>
       <ul className="divide-y divide-line">
         {pours.slice(0, 8).map((p) => (
           <li key={p.id}>

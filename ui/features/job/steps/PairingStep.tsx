@@ -7,8 +7,7 @@ import { CAST_FAMILY, FINISH_KEYS, FINISHES } from "@/core/material";
 import { fitQuestionOf } from "@/core/plan";
 import { Choice } from "../../../kit/Choice";
 import { Pick, type Option } from "../../../kit/Pick";
-import { useUnits } from "../../../kit/units";
-import { VerdictMark } from "../../../kit/VerdictMark";
+import { More } from "../../../kit/More";
 import { ChainList } from "../ChainList";
 import { useJob, useRemark } from "../JobContext";
 import { Tick } from "../../../kit/Tick";
@@ -18,12 +17,8 @@ const HeatPanel = dynamic(() => import("../../heat/HeatPanel").then((m) => m.Hea
 
 export function PairingStep() {
   const { job, plan, catalogue, edit } = useJob();
-  const { say } = useUnits();
   const castRemark = useRemark("castId");
   const rubberRemark = useRemark("rubberId");
-  const worst = plan.chain.links
-    .flatMap((l) => l.findings.map((f) => ({ ...f, label: l.label })))
-    .find((f) => f.verdict === plan.chain.verdict && f.verdict !== "sound");
   // Every rubber is judged for this very job, so the list itself says which will do.
   const rubbers = useMemo(() => {
     const judged = catalogue.rubbers.map((r) => ({
@@ -33,9 +28,10 @@ export function PairingStep() {
     return VERDICTS.flatMap((v): Option[] => judged.filter((j) => j.verdict === v).map(({ r }) => ({ value: r.id, label: r.name, group: VERDICT_WORD[v] })));
   }, [job, catalogue]);
   const rubber = plan.rubber;
+  const refused = plan.chain.verdict === "no";
   return (
     <>
-      <div className="grid gap-3 sm:grid-cols-2">
+      <div className="space-y-3">
         <Pick
           label="What will you cast?"
           value={job.castId}
@@ -53,46 +49,42 @@ export function PairingStep() {
           onChange={(rubberId) => edit((j) => ({ ...j, rubberId }))}
         />
       </div>
-      {plan.rubber && plan.cast && (
-        <div className="rounded-xl bg-paper p-3">
-          <VerdictMark verdict={plan.chain.verdict} size={30} className="text-2xl" />
-          <p className="mt-1">
-            {worst ? (
-              <>
-                <b>{worst.label}:</b> {say(worst.reason)}
-              </>
-            ) : (
-              "No contact of this job speaks against it."
-            )}
-          </p>
-        </div>
+      {(refused || plan.chain.verdict === "untested") && (
+        <More title="What would make it better" open={refused}>
+          <Changes />
+        </More>
       )}
-      <Changes />
-      <Choice
-        label="What is the piece for?"
-        value={job.use}
-        options={USES.map((u) => ({ value: u, label: USE_LABEL[u] }))}
-        onChange={(use) => edit((j) => ({ ...j, use }))}
-      />
-      <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
+      <More title="Use and finish" now={USE_LABEL[job.use]}>
         <Choice
-          label="Is the mould new? If not, what was cast in it?"
-          value={job.held}
-          options={HELD.map((h) => ({ value: h, label: HELD_LABEL[h] }))}
-          onChange={(held) => edit((j) => ({ ...j, held }))}
+          label="What is the piece for?"
+          value={job.use}
+          options={USES.map((u) => ({ value: u, label: USE_LABEL[u] }))}
+          onChange={(use) => edit((j) => ({ ...j, use }))}
         />
-        <Tick checked={job.washedToday} onChange={(checked) => edit((j) => ({ ...j, washedToday: checked }))}>
-          Washed today
-        </Tick>
-      </div>
-      <Choice
-        label="How will it be finished?"
-        value={job.finish}
-        options={FINISH_KEYS.map((k) => ({ value: k, label: FINISHES[k].label }))}
-        onChange={(finish) => edit((j) => ({ ...j, finish }))}
-      />
-      <HeatPanel />
-      <ChainList chain={plan.chain} />
+        <div className="flex flex-wrap items-end gap-x-6 gap-y-3">
+          <Choice
+            label="Is the mould new? If not, what was cast in it?"
+            value={job.held}
+            options={HELD.map((h) => ({ value: h, label: HELD_LABEL[h] }))}
+            onChange={(held) => edit((j) => ({ ...j, held }))}
+          />
+          <Tick checked={job.washedToday} onChange={(checked) => edit((j) => ({ ...j, washedToday: checked }))}>
+            Washed today
+          </Tick>
+        </div>
+        <Choice
+          label="How will it be finished?"
+          value={job.finish}
+          options={FINISH_KEYS.map((k) => ({ value: k, label: FINISHES[k].label }))}
+          onChange={(finish) => edit((j) => ({ ...j, finish }))}
+        />
+      </More>
+      <More title="Heat">
+        <HeatPanel />
+      </More>
+      <More title="Contacts" now={`${plan.chain.links.length}`} open={refused}>
+        <ChainList chain={plan.chain} />
+      </More>
     </>
   );
 }

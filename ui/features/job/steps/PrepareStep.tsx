@@ -3,25 +3,23 @@
 import { pick } from "@/core/material";
 import { OPENING } from "@/core/mould";
 import { fitQuestionOf, PREPARE_CONTACTS } from "@/core/plan";
-import { formatForce } from "@/core/quantity";
 import { Pick } from "../../../kit/Pick";
 import { Caution } from "../../../kit/controls";
-import { useUnits } from "../../../kit/units";
+import { More } from "../../../kit/More";
 import { ChainList } from "../ChainList";
 import { useJob, useRemark } from "../JobContext";
 
 export function PrepareStep() {
   const { job, plan, catalogue, edit } = useJob();
-  const { system, fmt } = useUnits();
   const sealerRemark = useRemark("sealerId");
   const releaseRemark = useRemark("releaseId");
   const clayRemark = useRemark("clayId");
   const options = (roles: readonly string[]) => catalogue.releases.filter((r) => roles.includes(r.role)).map((r) => ({ value: r.id, label: r.name }));
   const needsClay = fitQuestionOf(job).clayId !== null || OPENING[job.mould.opening].halves;
-  const lift = plan.pours.flatMap((p) => (p.lift ? [p.lift] : [])).sort((a, b) => b.liftN - a.liftN)[0];
+  const met = plan.chain.links.filter((l) => PREPARE_CONTACTS.includes(l.contact));
   return (
     <>
-      <div className="grid gap-3 sm:grid-cols-2">
+      <div className="space-y-3">
         <Pick
           label="Sealer or barrier"
           value={job.sealerId}
@@ -51,26 +49,18 @@ export function PrepareStep() {
           />
         )}
       </div>
-      <ChainList chain={plan.chain} only={PREPARE_CONTACTS} />
-      {lift && (
-        <div className="rounded-xl bg-paper p-3">
-          <p className="text-sm text-soft">Hold the master down with</p>
-          {lift.liftN > 0 ? <p className="figure text-2xl">{formatForce(lift.liftN, system)}</p> : <p className="figure text-2xl">no extra force</p>}
-          <p className="hint">
-            {lift.liftN > 0
-              ? "The master is lighter than the rubber that covers it, and floats if rubber gets under it: glue, screw or weigh it down."
-              : plan.masterG === null
-                ? "Its weight is not known yet: weigh it, or say what it is made of."
-                : `At ${fmt(plan.masterG, "mass")} it stays down by itself. Fix it all the same, so that it cannot slide.`}
-          </p>
-        </div>
-      )}
-      <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
-        <li>Fill or bridge deep holes with clay, and plug every opening that leads inside.</li>
-        <li>Level the board, then fix the master to it.</li>
-        <li>Dust it off; brush release into every corner and let it flash off.</li>
-      </ul>
-      <Caution>Only a master you know to be solid belongs under vacuum or pressure: a hollow one is crushed.</Caution>
+      <More title="Contacts" now={met.length === 0 ? undefined : `${met.length}`} open={met.some((l) => l.verdict === "no" || l.verdict === "untested")}>
+        <ChainList chain={plan.chain} only={PREPARE_CONTACTS} />
+      </More>
+      {plan.masterG === null && plan.pours.length > 0 && <p className="hint">Its weight is not known yet: weigh it, or say what it is made of.</p>}
+      <More title="How">
+        <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
+          <li>Fill or bridge deep holes with clay, and plug every opening that leads inside.</li>
+          <li>Level the board, then fix the master to it.</li>
+          <li>Dust it off; brush release into every corner and let it flash off.</li>
+        </ul>
+      </More>
+      <Caution>Vacuum and pressure crush a hollow master.</Caution>
     </>
   );
 }

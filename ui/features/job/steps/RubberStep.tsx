@@ -10,6 +10,7 @@ import { useUnits } from "../../../kit/units";
 import { useJob, useRemark } from "../JobContext";
 import { PartList } from "./PartList";
 import { Fold } from "../../../kit/Fold";
+import { More } from "../../../kit/More";
 import { JobField } from "../JobField";
 
 export function RubberStep() {
@@ -18,11 +19,7 @@ export function RubberStep() {
   const ranged = plan.pours.map((p) => p.rubber.mix).find((m) => m.kind === "catalyst");
   return (
     <>
-      {plan.pours.length === 0 ? (
-        <p>The grams appear once the master, the rubber and the opening are settled.</p>
-      ) : (
-        plan.pours.map((p) => <PourCard key={p.name} pour={p} alone={plan.pours.length === 1} />)
-      )}
+      {plan.pours.length === 0 ? <p>The grams appear once the master, the rubber and the opening are settled.</p> : <Pours />}
       <div className="grid grid-cols-2 gap-3">
         <JobField path="rubber.marginPct" />
         {ranged && (
@@ -67,13 +64,36 @@ export function RubberStep() {
           onChange={(secondRubberId) => edit((j) => ({ ...j, secondRubberId }))}
         />
       )}
-      <Fold title="What stays in the cups">
-        <div className="mt-2 grid grid-cols-2 gap-3">
+      <More title="What stays in the cups">
+        <div className="grid grid-cols-2 gap-3">
           <JobField path="rubber.cupLossK" />
           <JobField path="rubber.cupLossFloorG" />
         </div>
-      </Fold>
+      </More>
     </>
+  );
+}
+
+/** So many pours are listed at one look. */
+const FEW = 3;
+
+/** Every pour with its grams; many of them behind one line. */
+function Pours() {
+  const { plan } = useJob();
+  const { fmt } = useUnits();
+  const [only] = plan.pours;
+  if (plan.pours.length === 1 && only) return <PourCard pour={only} alone />;
+  const all = plan.pours.map((p) => (
+    <More key={p.name} title={p.name} now={p.batch ? fmt(p.batch.mixG, "mass") : "no batch"}>
+      <PourCard pour={p} alone={false} />
+    </More>
+  ));
+  return plan.pours.length <= FEW ? (
+    <>{all}</>
+  ) : (
+    <More title="Pour by pour" now={`${plan.pours.length}`}>
+      {all}
+    </More>
   );
 }
 
@@ -114,7 +134,7 @@ function PourCard({ pour, alone }: { pour: PlannedPour; alone: boolean }) {
   const { fmt, band, say } = useUnits();
   const b = pour.batch;
   return (
-    <div className="space-y-3 rounded-xl bg-paper p-3">
+    <div className="space-y-2 rounded-xl bg-paper p-3">
       <div className="flex flex-wrap items-baseline justify-between gap-x-3">
         <h3 className="text-lg font-bold">{alone ? pour.rubber.name : `${pour.name}: ${pour.rubber.name}`}</h3>
         {b && <span className="text-soft">{b.ratioLabel}</span>}
@@ -122,18 +142,20 @@ function PourCard({ pour, alone }: { pour: PlannedPour; alone: boolean }) {
       {b ? (
         <>
           <PartList parts={b.parts} total={b.mixG} />
-          <p className="hint">
-            {pour.kind === "coat"
-              ? `${fmt(pour.rubberMl, "volume")} on the master${pour.runOffMl > 0.5 ? `, ${fmt(pour.runOffMl, "volume")} runs off its walls` : ""}`
-              : `${fmt(b.needG, "mass")} to fill ${fmt(pour.rubberMl, "volume")} to the line`}
-            , {fmt(b.marginG, "mass")} margin, {fmt(b.cupLossG, "mass")} left in the cups.
-          </p>
           <p>
-            <b>Pot life {band(pour.cure.potLife.hours, "duration")}</b>, counted from the first stir.{" "}
-            <span className="text-soft">{say(pour.cure.potLife.reason)}</span>
+            <b>Pot life {band(pour.cure.potLife.hours, "duration")}</b>, from the first stir.
           </p>
-          {pour.kind === "coat" && <CoatNotes pour={pour} />}
-          <OverPour pour={pour} />
+          <More title="Why so much, and over-poured">
+            <p className="hint">
+              {pour.kind === "coat"
+                ? `${fmt(pour.rubberMl, "volume")} on the master${pour.runOffMl > 0.5 ? `, ${fmt(pour.runOffMl, "volume")} runs off its walls` : ""}`
+                : `${fmt(b.needG, "mass")} to fill ${fmt(pour.rubberMl, "volume")} to the line`}
+              , {fmt(b.marginG, "mass")} margin, {fmt(b.cupLossG, "mass")} left in the cups.
+            </p>
+            <p className="hint">{say(pour.cure.potLife.reason)}</p>
+            {pour.kind === "coat" && <CoatNotes pour={pour} />}
+            <OverPour pour={pour} />
+          </More>
         </>
       ) : (
         <p className="fault">No batch until the catalyst is inside its range.</p>

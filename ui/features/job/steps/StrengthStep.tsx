@@ -13,6 +13,7 @@ import { Drag } from "../../../kit/Drag";
 import { Fold } from "../../../kit/Fold";
 import { useUnits } from "../../../kit/units";
 import { JobProvider, useJob } from "../JobContext";
+import { More } from "../../../kit/More";
 import { JobField } from "../JobField";
 import { DataTable } from "../../../kit/DataTable";
 
@@ -34,13 +35,15 @@ export function StrengthStep() {
   const warnings = plan.remarks.filter((r) => r.step === "strength");
   return (
     <>
-      <Verdict />
       {warnings.map((r) => (
         <p key={r.path} className={`hint font-semibold ${r.severity === "fault" ? "!text-no" : "!text-care"}`}>
           {say(r.message)}
         </p>
       ))}
       <WallDrag />
+      <More title="What is allowed" now={<Allowed />}>
+        <Verdict />
+      </More>
       <JobProvider value={calm}>
         <Below />
       </JobProvider>
@@ -48,16 +51,30 @@ export function StrengthStep() {
   );
 }
 
+/** Most the walls may give. */
+function Allowed() {
+  const { plan } = useJob();
+  const { fmt } = useUnits();
+  return <>{fmt(plan.strength?.toleranceMm ?? null, "length")}</>;
+}
+
 const Below = memo(function Below() {
   const { plan } = useJob();
+  const { fmt } = useUnits();
   if (!plan.strength?.worst) return null;
   return (
     <>
-      <Behind />
-      <SideBySide />
-      <Hardness />
-      <Weights />
-      <Places />
+      <More title="Behind it">
+        <Behind />
+      </More>
+      <More title="Other fills, other rubber">
+        <SideBySide />
+        <Hardness />
+      </More>
+      <More title="Weights and places" now={plan.weights ? fmt(plan.weights.filledG, "mass") : undefined} open={plan.places.some((p) => !p.fits)}>
+        <Weights />
+        <Places />
+      </More>
     </>
   );
 });
@@ -129,12 +146,11 @@ function WallDrag() {
   const atLeast = (mm: number | null) => (mm === null ? `none up to ${fmt(MOST_WALL_MM, "length")}` : fmt(mm, "length"));
   return (
     <div className="space-y-2">
-      <h3 className="text-lg font-bold">{layout.kind === "skin" ? "Thickness of the skin" : "Thickness of the walls"}</h3>
       {own ? (
         <p className="hint">The box you have decides the wall: {fmt(wallMm, "length")}.</p>
       ) : (
         <Drag
-          label="Drag"
+          label={layout.kind === "skin" ? "Thickness of the skin" : "Thickness of the walls"}
           shown={fmt(wallMm, "length")}
           value={wallMm}
           min={WALL_SPAN.min}
@@ -144,27 +160,25 @@ function WallDrag() {
           onChange={set}
         />
       )}
-      <div className="grid grid-cols-2 gap-3 sm:grid-cols-4">
-        <Figure name="Bulge" size="text-xl">
-          {small(h.worst!.mostMm.typical, fmt, h.fallsMm)}
-        </Figure>
+      <div className="grid grid-cols-2 gap-3">
         <Figure name="Rubber to mix" size="text-xl" note={plan.rubberCost === null ? undefined : `costs ${fmt(plan.rubberCost, "money")}`}>
           {fmt(plan.tally.rubberG, "mass")}
         </Figure>
         <Figure name="Stretch" size="text-xl">
           {Math.round(h.stretch.strain * 100)} %
         </Figure>
-        <Figure name="Filled" size="text-xl">
-          {fmt(plan.weights?.filledG ?? null, "mass")}
-        </Figure>
       </div>
       {trade && (
         <p>
-          <b>Stands alone from {atLeast(trade.least.likelyMm)}</b> as a rule, <b>{atLeast(trade.least.surelyMm)}</b> even with the softest of this rubber.
+          <b>Stands alone from {atLeast(trade.least.likelyMm)}</b> as a rule, {atLeast(trade.least.surelyMm)} at its softest.
         </p>
       )}
-      {trade && trade.points.length > 1 && <BulgeChart points={trade.points} toleranceMm={h.toleranceMm} wallMm={shownWallMm} />}
-      {plan.rubberCost === null && <p className="hint">Give the rubber a price per kilogram in Materials, and the cost shows here.</p>}
+      {trade && trade.points.length > 1 && (
+        <More title="What more rubber buys">
+          <BulgeChart points={trade.points} toleranceMm={h.toleranceMm} wallMm={shownWallMm} />
+          {plan.rubberCost === null && <p className="hint">Give the rubber a price per kilogram in Materials, and the cost shows here.</p>}
+        </More>
+      )}
     </div>
   );
 }

@@ -1,0 +1,193 @@
+import { footprintOf, halfLength, halfWidth, hullOf, pointsOf, type Body, type Outline, type Point, type Ring } from "../body";
+import type { BoxPlan, Layout, SkinLayout } from "../mould";
+import { OPENING } from "../mould";
+import { buildScene, type Region, type Scene, type SceneQuestion } from "./scene";
+
+/** Where one looks from: at a cut along the length, at a cut across it, or from above. */
+export const VIEWS = ["along", "across", "above"] as const;
+export type View = (typeof VIEWS)[number];
+
+const turnOutline = (o: Outline): Outline => {
+  switch (o.kind) {
+    case "ellipse":
+      return { kind: "ellipse", a: o.b, b: o.a };
+    case "rect":
+      return { kind: "rect", a: o.b, b: o.a };
+    case "polygon":
+      return { kind: "polygon", rings: o.rings.map((r) => r.map(([x, y]): Point => [y, -x])) };
+  }
+};
+const turnRing = <R extends Ring>(r: R): R => ({ ...r, outline: turnOutline(r.outline) });
+
+/** The body a quarter turn about its upright axis: its width becomes its length. */
+export const quarterTurn = (b: Body): Body => ({
+  ...b,
+  lengthMm: b.widthMm,
+  widthMm: b.lengthMm,
+  levels: b.levels.map(turnRing),
+  hollow: b.hollow.map(turnRing),
+});
+
+const turnLayout = (l: Layout, b: Body): Layout =>
+  l.kind === "block"
+    ? { ...l, box: { ...l.box, lengthMm: l.box.widthMm, widthMm: l.box.lengthMm } }
+    : { ...l, footMm: b.levels[0] ? 2 * halfLength(b.levels[0].outline) : l.footMm };
+
+/** Sides as they are seen after a quarter turn: what faced front is on the left. */
+const TURNED_SIDE = { front: "right", back: "left", left: "front", right: "back", top: "top" } as const;
+
+/** The same question a quarter turn about the upright axis. A bulge is known for the walls along the length only, so none is drawn. */
+function acrossOf(q: SceneQuestion): SceneQuestion {
+  const { body, layout, strength, inside } = q.plan;
+  if (!body) return q;
+  const turned = quarterTurn(body);
+  return {
+    ...q,
+    mould: { ...q.mould, plugs: q.mould.plugs.map((p) => ({ ...p, from: TURNED_SIDE[p.from] })) },
+    plan: {
+      body: turned,
+      layout: layout && turnLayout(layout, turned),
+      strength: strength && { ...strength, worst: null },
+      inside: inside && {
+        ...inside,
+        // Off the middle is along the length; a level rod is seen from its end.
+        inserts: inside.inserts.map((i) => ({ ...i, asideMm: 0, ...(i.upright ? { count: 1 } : { lengthMm: i.diameterMm, count: 1 }) })),
+        hollow: inside.hollow && {
+          ...inside.hollow,
+          inner: {
+            ...inside.hollow.inner,
+            rows: inside.hollow.inner.rows.map((r) => ({ ...r, outline: r.outline && turnOutline(r.outline) })),
+          },
+        },
+      },
+    },
+  };
+}
+
+/** True where a cut across shows nothing that the cut along does not. */
+export const looksAlike = (b: Body): boolean =>
+  Math.abs(b.lengthMm - b.widthMm) < 1e-6 && b.levels.every((l) => l.outline.kind !== "polygon" && Math.abs(l.outline.a - l.outline.b) < 1e-6);
+
+/** The picture of one stage from one side; null where nothing is measured yet. */
+export function pictureOf(q: SceneQuestion, view: View): Scene | null {
+  switch (view) {
+    case "along":
+      return buildScene(q);
+    case "across":
+      return buildScene(acrossOf(q));
+    case "above":
+      return fromAbove(q);
+  }
+}
+
+const AROUND = 96;
+const ringPath = (ring: readonly Point[]): string => `M${ring.map(([x, y]) => `${x} ${y}`).join("L")}Z`;
+const round = (a: number, b: number): string =>
+  ringPath(Array.from({ length: AROUND }, (_, i): Point => [a * Math.cos((i * 2 * Math.PI) / AROUND), b * Math.sin((i * 2 * Math.PI) / AROUND)]));
+const square = (a: number, b: number): string =>
+  ringPath([
+    [-a, -b],
+    [a, -b],
+    [a, b],
+    [-a, b],
+  ]);
+
+/** The outline of a level as a path seen from above, mm. */
+const outlinePath = (o: Outline): string => (o.kind === "ellipse" ? round(o.a, o.b) : o.kind === "rect" ? square(o.a, o.b) : o.rings.map(ringPath).join(""));
+
+/**
+ * A convex outline grown by so much all round: its support function plus the distance [Minkowski sum with a disc], mm. Corners
+ * become arcs.
+ */
+function grown(o: Outline, byMm: number): Point[] {
+  const hull = hullOf(pointsOf(o, AROUND));
+  return Array.from({ length: 2 * AROUND }, (_, i): Point => {
+    const u = (i * Math.PI) / AROUND;
+    const [c, s] = [Math.cos(u), Math.sin(u)];
+    const far = hull.reduce((best, p) => (p[0] * c + p[1] * s > best[0] * c + best[1] * s ? p : best), hull[0] ?? [0, 0]);
+    return [far[0] + byMm * c, far[1] + byMm * s];
+  });
+}
+
+/** The inside of a box, grown by the thickness of its sheet. */
+function boxPath(box: BoxPlan, foot: Outline, byMm: number): string {
+  switch (box.shape) {
+    case "rectangular":
+      return square(box.lengthMm / 2 + byMm, box.widthMm / 2 + byMm);
+    case "cylindrical":
+    case "oval":
+      return round(box.lengthMm / 2 + byMm, box.widthMm / 2 + byMm);
+    case "outline":
+      return ringPath(grown(foot, box.leastWallMm + byMm));
+  }
+}
+
+/** What is seen of a stage from straight above: y of the picture is across the length. */
+function fromAbove(q: SceneQuestion): Scene | null {
+  const { body: m, layout } = q.plan;
+  if (!m) return null;
+  const foot = footprintOf(m);
+  const bare = q.stage === "master" || !layout;
+  const turned = q.stage === "cast" || q.stage === "empty";
+  const regions: Region[] = [];
+  const marks: Scene["marks"] = [];
+  let [halfX, halfY] = [m.lengthMm / 2, m.widthMm / 2];
+  const grow = (a: number, b: number) => {
+    halfX = Math.max(halfX, a);
+    halfY = Math.max(halfY, b);
+  };
+  if (!bare && layout.kind === "block") {
+    const { box } = layout;
+    const t = Math.max(q.panelMm, (box.lengthMm / 2) * 0.018);
+    if (!turned && q.stage !== "clay") regions.push({ stuff: "box", path: boxPath(box, foot, t) });
+    const floor = q.stage === "box" || q.stage === "clay" ? (OPENING[q.mould.opening].halves ? ("clay" as const) : null) : ("rubber" as const);
+    regions.push({ stuff: floor ?? "hollow", path: boxPath(box, foot, 0) });
+    grow(box.lengthMm / 2 + t, box.widthMm / 2 + t);
+    if (OPENING[q.mould.opening].halves && !turned) {
+      const [x, y] = [(m.lengthMm / 2 + box.lengthMm / 2) / 2, (m.widthMm / 2 + box.widthMm / 2) / 2];
+      for (const [sx, sy] of [
+        [-1, -1],
+        [1, -1],
+        [1, 1],
+        [-1, 1],
+      ] as const)
+        // In a round box the corners are outside: keys sit on the axes there.
+        marks.push(
+          box.shape === "rectangular" ? { name: "key", xMm: sx * x, zMm: sy * y } : { name: "key", xMm: sx === sy ? sx * x : 0, zMm: sx === sy ? 0 : sy * y },
+        );
+    }
+  } else if (!bare && layout.kind === "skin") skinFromAbove(q, m, layout, foot, regions, grow);
+  const top = turned ? (q.stage === "cast" ? ("cast" as const) : ("hollow" as const)) : ("master" as const);
+  regions.push({ stuff: top, path: outlinePath(foot) });
+  const mouth = m.hollow.at(-1);
+  if (mouth) regions.push({ stuff: "hollow", path: outlinePath(mouth.outline) });
+  return {
+    regions,
+    halfMm: halfX,
+    bottomMm: -halfY,
+    topMm: halfY,
+    lines: [],
+    strokes: [],
+    bulgeTimes: null,
+    marks,
+    master: { fromMm: -m.widthMm / 2, toMm: m.widthMm / 2, halfMm: m.lengthMm / 2, upsideDown: false },
+    dashedMaster: m.unknown.includes("form"),
+  };
+}
+
+function skinFromAbove(q: SceneQuestion, m: Body, layout: SkinLayout, foot: Outline, regions: Region[], grow: (a: number, b: number) => void): void {
+  const coated = q.stage !== "clay" && q.stage !== "box";
+  const at = (byMm: number): string => {
+    grow(m.lengthMm / 2 + byMm, m.widthMm / 2 + byMm);
+    return ringPath(grown(foot, byMm));
+  };
+  if (layout.jacket && (q.stage === "jacket" || q.stage === "cast" || q.stage === "empty"))
+    regions.push({ stuff: "jacket", path: at(layout.skinMm + layout.jacket.thicknessMm) });
+  const kind = OPENING[q.mould.opening];
+  if (coated && kind.made === "skin" && kind.skirt && q.stage !== "cast" && q.stage !== "empty") {
+    const sole = m.levels[0]?.outline ?? foot;
+    grow(halfLength(sole) + q.mould.skin.flangeMm, halfWidth(sole) + q.mould.skin.flangeMm);
+    regions.push({ stuff: "rubber", path: ringPath(grown(sole, q.mould.skin.flangeMm)) });
+  }
+  if (coated) regions.push({ stuff: "rubber", path: at(layout.skinMm) });
+}

@@ -1,0 +1,104 @@
+"use client";
+
+import { Play, Square } from "lucide-react";
+import { useEffect, useMemo, useState } from "react";
+import { looksAlike, pictureOf, stagesOf, VIEWS, type Scene, type Stage as StageName, type View } from "@/core/draw";
+import { pick } from "@/core/material";
+import { withNumberAt } from "@/core/record";
+import { Tabs } from "../../kit/Tabs";
+import { useUnits } from "../../kit/units";
+import { Legend, Stage, type Asked } from "../../stage/Stage";
+import { useJob } from "./JobContext";
+
+const VIEW_LABEL: Record<View, string> = { along: "Along", across: "Across", above: "From above" };
+/** How long each stage stands while the work is played through, ms. */
+const STAND_MS = 1800;
+
+/** The drawing with what may be shown on it: the stages of the work, the sides it is seen from, and the list of what is there. */
+export function StageCard({
+  stage,
+  onStage,
+  asked,
+  onAsk,
+}: {
+  stage: StageName;
+  onStage: (stage: StageName) => void;
+  asked: Asked | null;
+  onAsk: (asked: Asked | null, scene: Scene | null) => void;
+}) {
+  const { job, plan, catalogue, edit } = useJob();
+  const { fmt } = useUnits();
+  const [view, setView] = useState<View>("along");
+  const [playing, setPlaying] = useState(false);
+  const stages = stagesOf(job.mould.opening, plan.layout, job.jacket !== "none");
+  const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
+  const scene = useMemo(() => pictureOf({ plan, mould: job.mould, stage, panelMm }, view), [plan, job.mould, stage, panelMm, view]);
+  const views = plan.body && looksAlike(plan.body) ? VIEWS.filter((v) => v !== "across") : VIEWS;
+  const at = stages.findIndex((s) => s.stage === stage);
+  const next = stages[at + 1]?.stage;
+  useEffect(() => {
+    if (!playing) return;
+    const wait = setTimeout(() => {
+      if (next) onStage(next);
+      else setPlaying(false);
+    }, STAND_MS);
+    return () => clearTimeout(wait);
+  }, [playing, next, onStage]);
+  const play = () => {
+    if (playing) return setPlaying(false);
+    // At the end it begins again.
+    if (!next && stages[0]) onStage(stages[0].stage);
+    setPlaying(true);
+  };
+  const ask = (a: Asked | null) => onAsk(a, scene);
+  return (
+    <>
+      <Tabs
+        label="Shown on the drawing"
+        className="flex min-h-0 flex-1 flex-col"
+        contentClass="flex min-h-0 flex-1 flex-col"
+        listClass="px-2 pt-2 !gap-1"
+        value={stage}
+        options={plan.layout ? stages.map((s) => ({ value: s.stage, label: s.label })) : []}
+        onChange={(s) => {
+          setPlaying(false);
+          onStage(s);
+        }}
+      >
+        <Stage
+          job={job}
+          plan={plan}
+          scene={scene}
+          stage={stage}
+          view={view}
+          asked={asked}
+          onAsk={ask}
+          onPut={(list) => edit((j) => list.reduce((job_, p) => withNumberAt(job_, p.path, p.mm), j))}
+          brings={stage === "master" ? `Volume ${fmt(plan.body?.volumeMl ?? null, "volume")}` : `Rubber ${fmt(plan.tally.rubberG, "mass")}`}
+        />
+      </Tabs>
+      <div className="flex flex-wrap items-center justify-between gap-x-3 px-2 pb-1">
+        {scene && <Legend plan={plan} scene={scene} asked={asked} onAsk={ask} />}
+        <div className="ml-auto flex items-center">
+          {plan.body &&
+            views.map((v) => (
+              <button
+                key={v}
+                type="button"
+                aria-pressed={view === v}
+                className="min-h-11 rounded-lg px-2 text-sm hover:bg-peel/60 aria-pressed:font-semibold aria-pressed:underline aria-pressed:decoration-citrus aria-pressed:decoration-[3px] aria-pressed:underline-offset-4"
+                onClick={() => setView(v)}
+              >
+                {VIEW_LABEL[v]}
+              </button>
+            ))}
+          {stages.length > 1 && (
+            <button type="button" className="btn btn-bare !px-2.5" onClick={play} aria-label={playing ? "Stop" : "Play the work through"}>
+              {playing ? <Square size={18} aria-hidden="true" /> : <Play size={18} aria-hidden="true" />}
+            </button>
+          )}
+        </div>
+      </div>
+    </>
+  );
+}
