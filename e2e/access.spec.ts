@@ -17,7 +17,7 @@ async function accessible(page: Page, where: string): Promise<void> {
   expect(serious).toEqual([]);
 }
 
-const STEPS = ["Master", "Pairing", "Opening", "Prepare", "Box", "Rubber", "Strength", "Cast", "Pour & open"];
+const STEPS = ["Master", "Cast & rubber", "Opening", "Prepare", "Box", "Rubber", "Strength", "Cast", "Pour & open"];
 
 // Every element of ten pages is looked at: minutes on two slow cores, not seconds.
 test.describe.configure({ timeout: 240_000 });
@@ -130,7 +130,7 @@ test("the keyboard reaches every screen, every step and every job", async ({ pag
 
 test("a list is found through by its first letters, and its keys are no shortcuts", async ({ page }) => {
   await startJob(page, "By its letters");
-  await toStep(page, "Pairing");
+  await toStep(page, "Cast & rubber");
   const list = page.getByRole("combobox", { name: "Which rubber?" });
   await list.focus();
   await page.keyboard.press("Enter");

@@ -9,7 +9,7 @@ test("a newcomer goes from ruler measurements to a logged casting", async ({ pag
   await expect(page.getByRole("group", { name: /Section of Meteor puck/ })).toBeVisible();
   await choose(page, "Made of", "Wood, sealed");
 
-  await toStep(page, "Pairing");
+  await toStep(page, "Cast & rubber");
   await choose(page, "What will you cast?", "Casting plaster");
   await choose(page, "Which rubber?", "Tin 25 A, 10:1, medium");
   await expect(page.getByTestId("tally-verdict")).toHaveText("Sound");

@@ -33,7 +33,7 @@ test("the matrix is read by keyboard, narrowed by need, and taken away as CSV", 
 test("heat is worked out beside the page, and its pessimistic edge decides", async ({ page }) => {
   await page.goto("/jobs/demo-comet-drawer-pull#rubber");
   await choose(page, "Rubber of the second half", "The same as the first");
-  await toStep(page, "Pairing");
+  await toStep(page, "Cast & rubber");
   await expect(page.getByText(/The rubber’s skin reaches/)).toBeVisible({ timeout: 15_000 });
   await expect(page.getByRole("img", { name: /Temperature after a pour/ })).toBeVisible();
   await expect(page.getByTestId("tally-verdict")).toHaveText("With care");
@@ -53,7 +53,7 @@ test("silver is refused, and the way round is one tap away", async ({ page }) =>
   await page.getByRole("textbox", { name: "Diameter" }).fill("30");
   await page.getByRole("textbox", { name: "Height" }).fill("8");
   await choose(page, "Made of", "Metal, clean");
-  await toStep(page, "Pairing");
+  await toStep(page, "Cast & rubber");
   await choose(page, "Which rubber?", "Platinum 25 A, 1:1, medium");
   await choose(page, "What will you cast?", "Silver alloy");
   await expect(page.getByTestId("tally-verdict")).toHaveText("Do not");
@@ -68,7 +68,7 @@ test("silver is refused, and the way round is one tap away", async ({ page }) =>
 
 test("food after concrete is refused for ever, and a new mould is the answer", async ({ page }) => {
   await startJob(page, "Second life");
-  await toStep(page, "Pairing");
+  await toStep(page, "Cast & rubber");
   await choose(page, "Which rubber?", "Platinum 22 A, 1:1, food-declared");
   await choose(page, "What will you cast?", "Dark chocolate, tempered");
   await page.getByRole("radio", { name: "Something that is not food" }).click();
@@ -117,7 +117,7 @@ test("a patch test goes from an unknown pair to its verdict", async ({ page }) =
   expect((await page.request.post("/api/materials", { data: putty })).status()).toBe(201);
   await startJob(page, "Attic find");
   await choose(page, "Made of", "Attic putty");
-  await toStep(page, "Pairing");
+  await toStep(page, "Cast & rubber");
   await choose(page, "Which rubber?", "Platinum 20 A, 1:1, fast");
   await expect(page.getByTestId("tally-verdict")).toHaveText("Untested");
   await expect(page.getByTestId("save-state")).toHaveText("Saved");

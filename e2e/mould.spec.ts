@@ -51,7 +51,7 @@ test("the crater lamp base is designed from nothing to its job sheet, and concre
   await outline(page, LAMP);
   await expect(page.getByText("1.64 L").first()).toBeVisible();
   await choose(page, "Made of", "Wood, sealed");
-  await toStep(page, "Pairing");
+  await toStep(page, "Cast & rubber");
   await choose(page, "What will you cast?", "Casting plaster");
   await choose(page, "Which rubber?", "Platinum 10 A, 1:1, soft");
   await toStep(page, "Opening");
@@ -70,7 +70,7 @@ test("the crater lamp base is designed from nothing to its job sheet, and concre
   await field(page, "Allowed at most").fill("0.7");
   const verdict = page.getByText("Close", { exact: true }).first();
   await expect(verdict).toBeVisible();
-  await toStep(page, "Pairing");
+  await toStep(page, "Cast & rubber");
   await choose(page, "What will you cast?", "General concrete, fine");
   await toStep(page, "Strength");
   await expect(page.getByText("Bulges too far").first()).toBeVisible();
@@ -118,7 +118,7 @@ test("a glove goes from coats to its job sheet", async ({ page }) => {
     [110, 8],
   ]);
   await choose(page, "Made of", "Wood, sealed");
-  await toStep(page, "Pairing");
+  await toStep(page, "Cast & rubber");
   await choose(page, "What will you cast?", "Casting plaster");
   await choose(page, "Which rubber?", "Platinum 30 A, 1:1, brushable");
   await toStep(page, "Opening");
@@ -150,7 +150,7 @@ test("a skin in sections gets its jacket, its bolts, its printed halves and its 
     [180, 15],
   ]);
   await choose(page, "Made of", "Wood, sealed");
-  await toStep(page, "Pairing");
+  await toStep(page, "Cast & rubber");
   await choose(page, "What will you cast?", "Casting plaster");
   await choose(page, "Which rubber?", "Platinum 30 A, 1:1, brushable");
   await toStep(page, "Opening");
@@ -210,7 +210,7 @@ test("plugs, inserts and a hollow casting are planned, drawn and refused in word
   await field(page, "Width").fill("120");
   await field(page, "Height").fill("80");
   await choose(page, "Made of", "Wood, sealed");
-  await toStep(page, "Pairing");
+  await toStep(page, "Cast & rubber");
   await choose(page, "What will you cast?", "General concrete, fine");
   await choose(page, "Which rubber?", "Platinum 25 A, 1:1, medium");
   await toStep(page, "Opening");

@@ -2,7 +2,13 @@ import { test as base, expect, type Page } from "@playwright/test";
 import { Server } from "../scripts/server";
 
 const withServer = () =>
-  base.extend<object, { server: Server }>({
+  base.extend<{ everything: boolean }, { server: Server }>({
+    // Most tests reach for what stands behind a line; those of the page itself see it as a newcomer does.
+    everything: [true, { option: true }],
+    context: async ({ context, everything }, give) => {
+      if (everything) await context.addInitScript(() => window.localStorage.setItem("zesty-everything", "yes"));
+      await give(context);
+    },
     server: [
       // The name of the first argument is fixed by the test runner.
       async ({}, give) => {

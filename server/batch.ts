@@ -53,7 +53,7 @@ export function plannedBatch(
     };
   }
   const layer = layerOf(p.layers, kind, pourIndex);
-  if (!layer) throw new Refusal(422, "not-ready", "The casting is not worked out yet: finish the master and pairing steps first.");
+  if (!layer) throw new Refusal(422, "not-ready", "The casting is not worked out yet: finish the steps “Master” and “Cast & rubber” first.");
   const hours = layer.cure.working.hours;
   const { parts, wetDensityGMl, ratioLabel } = layer.batch;
   const batchG = parts.reduce((s, c) => s + c.massG, 0);

@@ -131,7 +131,7 @@ export function produce(w: Workshop, body: unknown): ProductionView {
   const now = w.now();
   if (ask.byAt <= now) throw new Refusal(422, "past", "That day is over: choose one to come.");
   const p = planJob(w, stored);
-  if (!p.castCure) throw new Refusal(422, "not-ready", "The casting is not worked out yet: finish the master and pairing steps first.");
+  if (!p.castCure) throw new Refusal(422, "not-ready", "The casting is not worked out yet: finish the steps “Master” and “Cast & rubber” first.");
   if (p.castCure.demould.never) throw new Refusal(422, "never-sets", say(p.castCure.demould.never, readSettings(w.db).units));
   const { waking } = readSettings(w.db);
   const days = Math.min(120, Math.ceil((ask.byAt - now) / 86_400_000));

@@ -34,6 +34,8 @@ const GAP_PX = 14;
 const TRACK_PX = 12;
 /** From a label to the edge of the page and to the line it belongs to. */
 const AIR_PX = 6;
+/** Beside a picture with nothing written there: half a handle on its edge. */
+const BARE_PX = 26;
 
 interface Margins {
   left: number;
@@ -62,7 +64,7 @@ function tracksOf(list: readonly Wanted[]): Map<string, number> {
 export function marginsFor(wanted: readonly Wanted[]): Margins {
   const beside = (side: "left" | "right") => {
     const list = wanted.filter((w) => w.side === side);
-    if (list.length === 0) return AIR_PX;
+    if (list.length === 0) return BARE_PX;
     const tracks = list.some(isLine) ? 1 + Math.max(...tracksOf(list).values()) : 0;
     return GAP_PX + tracks * TRACK_PX + AIR_PX + Math.max(...list.map((w) => w.w)) + AIR_PX;
   };
@@ -125,7 +127,8 @@ export function placeLabels(wanted: readonly Wanted[], piece: Box, page: { width
     const ys = column(
       list.map((w) => (w.from[1] + w.to[1]) / 2),
       0,
-      Math.max(list.length * LABEL_PX, piece.y + piece.h + LABEL_PX / 2),
+      // Under the picture the rows begin.
+      Math.max(list.length * LABEL_PX, piece.y + piece.h + AIR_PX / 2),
     );
     list.forEach((w, i) => {
       const y = ys[i]!;

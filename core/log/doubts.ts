@@ -21,7 +21,7 @@ export function pourDoubts(plan: Plan, pours: readonly Pour[], kind: PourKind, i
   const doubts: Doubt[] = [];
   const forbidden = plan.chain.links.find((l) => l.verdict === "no");
   const reason = forbidden?.findings.find((f) => f.verdict === "no");
-  if (reason) doubts.push({ key: "do-not", message: `This pairing is a do-not. ${reason.reason} ${reason.remedy}` });
+  if (reason) doubts.push({ key: "do-not", message: `The verdict is “Do not”. ${reason.reason} ${reason.remedy}` });
 
   const stand = standOf(plan, pours);
   const building = kind === "rubber" || kind === "jacket";

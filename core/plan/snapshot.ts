@@ -158,7 +158,7 @@ export function freeze(p: Plan, jobRevision: number, kind: PourKind, pourIndex =
     };
   }
   if (!layer || !p.castBatch || !p.castCure || !p.body)
-    return { ok: false, message: "The casting is not worked out yet: finish the master and pairing steps first." };
+    return { ok: false, message: "The casting is not worked out yet: finish the steps “Master” and “Cast & rubber” first." };
   const wait = kind === "layer" ? layer.next : p.castCure.demould;
   if (!wait) return { ok: false, message: "That is the last layer of this casting: log it as the casting." };
   return {

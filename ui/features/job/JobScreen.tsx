@@ -269,7 +269,7 @@ function TitleRow({
   };
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
-      <h1 className="min-w-0 flex-1 basis-56">
+      <h1 className="min-w-0 flex-1 basis-28 sm:basis-56">
         <input
           aria-label="Name of the job"
           className={`w-full truncate rounded-lg border-2 bg-transparent px-1 font-display text-2xl font-bold hover:border-line focus:bg-field ${fault ? "border-no" : "border-transparent"}`}
@@ -283,7 +283,9 @@ function TitleRow({
           onBlur={() => setName(null)}
         />
       </h1>
-      <StandLine />
+      <div className="contents max-sm:order-last max-sm:flex max-sm:w-full">
+        <StandLine />
+      </div>
       <SaveWord save={save} />
       <div className="flex">
         <Link href={`/jobs/${id}/sheet`} className="btn btn-bare !px-2.5" aria-label="Job sheet to print">
