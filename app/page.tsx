@@ -1,4 +1,3 @@
-import { thumbOf } from "@/core/draw";
 import { jobsInHand } from "@/server/jobs";
 import { runningPatches } from "@/server/patches";
 import { benchActs } from "@/server/acts";
@@ -7,7 +6,7 @@ import { coming } from "@/server/calendar";
 import { damageMet } from "@/server/daily";
 import { oddMet } from "@/server/odd";
 import { openBatches } from "@/server/weighIns";
-import { planJobs } from "@/server/plans";
+import { jobThumbs, planJobs } from "@/server/plans";
 import { workshop } from "@/server/workshop";
 import { BenchScreen } from "@/ui/features/bench/BenchScreen";
 
@@ -31,12 +30,14 @@ export default function BenchPage() {
       opening: line.job.mould.opening,
       castName: p?.cast?.name ?? null,
       rubberName: p?.rubber?.name ?? null,
-      thumb: p && thumbOf({ plan: p, mould: line.job.mould, stage: p.layout ? "cast" : "master", panelMm: 5 }),
       tally: p?.tally ?? null,
       next: p?.steps.find((s) => s.state === "troubled") ?? p?.steps.find((s) => s.state === "asks") ?? null,
     };
   });
-  const shown = { initial: bench(w), patches: runningPatches(w), batches: openBatches(w), planned: coming(w), acts: benchActs(w) };
+  const acts = benchActs(w);
+  const initial = bench(w);
+  const thumbs = jobThumbs(w, [...jobs.map((j) => j.id), ...acts.map((a) => a.jobId), ...initial.clocks.flatMap((c) => c.clock.jobId ?? [])]);
+  const shown = { initial, thumbs, patches: runningPatches(w), batches: openBatches(w), planned: coming(w), acts };
   // Last, since what was met on the way here counts.
   return <BenchScreen jobs={jobs} totalJobs={total} {...shown} unread={oddMet(w).length} damage={damageMet()} />;
 }

@@ -1,18 +1,21 @@
 import * as z from "zod";
 import { EQUIPMENT_KEYS } from "../core/clock";
+import { Thumb } from "../core/draw";
 import { Calendar, calendarDocument, Production, Task } from "../core/schedule";
 import { endpoint } from "./endpoint";
 
 export const CalendarView = z.object({
   calendar: Calendar,
   revision: z.number().int(),
-  tasks: z.array(Task.extend({ jobName: z.string() })),
+  tasks: z.array(Task.extend({ jobId: z.string(), jobName: z.string() })),
   /** Steps that are in the log, and when they began, ms. */
   logged: z.record(z.string(), z.number()),
   /** Waking hours from the calendar's start, minutes. */
   waking: z.array(z.tuple([z.number(), z.number()])),
   zone: z.string(),
   now: z.number(),
+  /** The section of each job on it, by its id. */
+  thumbs: z.record(z.string(), Thumb),
 });
 export type CalendarView = z.infer<typeof CalendarView>;
 

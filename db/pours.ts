@@ -1,8 +1,8 @@
-import { and, asc, desc, eq, inArray, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNotNull, isNull, lt, sql, type SQL } from "drizzle-orm";
 import { z } from "zod";
 import { KeptDossier, type Dossier } from "../core/record";
 import { Changed, Each, FaultKeySchema, FaultMark, snapshotDocument, type Snapshot, type Casting, type FaultKey, type Outcome } from "../core/plan";
-import type { MouldYield, Photo, Pour } from "../core/log";
+import type { MouldYield, Photo, PhotoOf, Pour } from "../core/log";
 import { castings } from "./castings";
 import { COLUMNS } from "./columns";
 import { contains } from "./contains";
@@ -266,4 +266,23 @@ export const insertPhoto = (db: Db, p: Photo, now: number): void => {
 
 export const readPhoto = (db: Db, id: string): Photo | null => db.select().from(photos).where(eq(photos.id, id)).get() ?? null;
 export const listPhotos = (db: Db, pourId: string): Photo[] => db.select().from(photos).where(eq(photos.pourId, pourId)).orderBy(asc(photos.addedAt)).all();
+/** The oldest photo of each of these pours: its id by the pour's. */
+export const firstPhotosOf = (db: Db, pourIds: readonly string[]): [string, string][] =>
+  db
+    .select({ pourId: photos.pourId, id: photos.id })
+    .from(photos)
+    .where(inArray(photos.pourId, [...pourIds]))
+    .orderBy(desc(photos.addedAt))
+    .all()
+    .map((p) => [p.pourId, p.id]);
+/** The newest photo of the newest casting of a mould that was poured before a moment, ms, and has one. */
+export const lastPhotoOf = (db: Db, mouldId: string, beforeAt: number): PhotoOf | null =>
+  db
+    .select({ photoId: photos.id, pourId: pours.id, pouredAt: pours.pouredAt, outcome: pours.outcome })
+    .from(photos)
+    .innerJoin(pours, eq(photos.pourId, pours.id))
+    .where(and(eq(pours.mouldId, mouldId), eq(pours.kind, "cast"), ...(Number.isFinite(beforeAt) ? [lt(pours.pouredAt, beforeAt)] : [])))
+    .orderBy(desc(pours.pouredAt), desc(photos.addedAt))
+    .limit(1)
+    .get() ?? null;
 export const deletePhoto = (db: Db, id: string): boolean => db.transaction((tx) => tx.delete(photos).where(eq(photos.id, id)).run().changes === 1);

@@ -289,7 +289,7 @@ test("a fault is marked on the section, and one thing to change is worked out fr
   // With a gap low down as well, air at the top is no longer the whole of it.
   const advice = page.getByRole("region", { name: "Next time, change one thing" });
   await expect(advice.getByText(/Warm the mould before the first pour/).first()).toBeVisible();
-  await expect(advice.getByText(/The choke of 4 mm fills it in about/)).toBeVisible();
+  await expect(advice.getByText(/The sprue of 4 mm fills it in about/)).toBeVisible();
   await page.reload();
   await expect(section).toHaveAccessibleName(/2 marked/);
 });

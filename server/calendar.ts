@@ -12,7 +12,7 @@ import { listJobPours, listMoulds, mouldYields } from "../db/pours";
 import { readSettings } from "../db/settings";
 import { orOdd } from "./odd";
 import { parseOrRefuse } from "./parse";
-import { planJob, planStanding } from "./plans";
+import { jobThumbs, planJob, planStanding } from "./plans";
 import { Refusal } from "./refusal";
 import { forecastOf } from "./settings";
 import type { Workshop } from "./workshop";
@@ -51,7 +51,7 @@ function tasksFor(w: Workshop, calendar: Calendar): Pick<CalendarView, "tasks" |
     });
     const timed = fresh.map((t) => ({ ...t, handsMin: calendar.hands[t.id] ?? t.handsMin }));
     const begun = begunTasks(jobId, p, timed, pours, calendar.fromAt);
-    all.push(...begun.tasks.map((t) => ({ ...t, jobName: stored.job.name })));
+    all.push(...begun.tasks.map((t) => ({ ...t, jobId, jobName: stored.job.name })));
     for (const [id, at] of begun.logged) logged[id] = at;
   }
   return { tasks: all, logged };
@@ -70,6 +70,10 @@ export function calendarView(w: Workshop): CalendarView {
     waking: wakingSpans(calendar.fromAt, CALENDAR_DAYS, waking.fromMin, waking.toMin, zone),
     zone,
     now: w.now(),
+    thumbs: jobThumbs(
+      w,
+      calendar.jobs.map((j) => j.jobId),
+    ),
   };
 }
 

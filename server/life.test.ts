@@ -216,7 +216,7 @@ describe("several castings of one pour", () => {
     expect([judged.outcome, judged.faults]).toEqual(["flawed", ["short-fill"]]);
     expect(mouldOf("moon").good).toBe(before + 3);
     expect(pourAdvice(w, judged).next[0]!.key).toBe("places/4");
-    expect(pourAdvice(w, judged).next[0]!.change).toMatch(/Cut place 4 like place 1: a choke of/);
+    expect(pourAdvice(w, judged).next[0]!.change).toMatch(/Cut place 4 like place 1: a sprue of/);
     expect(lessonFor(w, p.mouldId)!.change!.key).toBe("places/4");
     expect(updatePour(w, p.id, { each: [good, good, good, { ...good, outcome: null }] }).outcome).toBeNull();
     expect(updatePour(w, p.id, { each: null }).each).toBeNull();

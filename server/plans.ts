@@ -7,6 +7,7 @@ import { plan } from "../core/plan/plan";
 import { asMade, completed, dossierOf, type MadeOf, type Dossier, type Job, type KeptDossier } from "../core/record";
 import { readCatalogue } from "../db/materials";
 import { mouldInUse, type Pour } from "../core/log";
+import { readJob } from "../db/jobs";
 import { castFamilies, madeBy, readDossier } from "../db/pours";
 import { orOdd } from "./odd";
 import type { Workshop } from "./workshop";
@@ -154,6 +155,30 @@ export function mouldThumbs(w: Workshop, ids: readonly string[]): Record<string,
     if (drawn.size > 2000) drawn.clear();
     drawn.set(key, thumb);
     out[id] = thumb;
+  }
+  return out;
+}
+
+/** A job as a small picture: filled, or the bare master while nothing is laid out. */
+const thumbOfPlan = (p: Plan): Thumb | null => thumbOf({ plan: p, mould: p.dossier.job.mould, stage: p.layout ? "cast" : "master", panelMm: 5 });
+
+/** Pictures of jobs, by their revision. It may be emptied at any time. */
+const drawnJobs = new Map<string, Thumb | null>();
+
+/** The picture of each of these jobs as it stands today, by its id; heat that is not worked out yet changes none of them. */
+export function jobThumbs(w: Workshop, ids: readonly string[]): Record<string, Thumb> {
+  const out: Record<string, Thumb> = {};
+  for (const id of new Set(ids)) {
+    const stored = orOdd(() => readJob(w.db, id));
+    if (!stored) continue;
+    const key = `${w.files.folder} ${id} ${stored.revision}`;
+    if (!drawnJobs.has(key)) {
+      const [p] = planJobs(w, [stored], (each) => each.map((d) => plan(d)));
+      if (drawnJobs.size > 2000) drawnJobs.clear();
+      drawnJobs.set(key, p ? thumbOfPlan(p) : null);
+    }
+    const thumb = drawnJobs.get(key);
+    if (thumb) out[id] = thumb;
   }
   return out;
 }

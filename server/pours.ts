@@ -18,10 +18,11 @@ import {
   type EventWhat,
   type MouldYield,
   type Photo,
+  type PhotoOf,
   type Pour,
 } from "../core/log";
 import { eventsOfMould, insertEvent } from "../db/events";
-import { changePour, insertPour, listJobPours, listLog, listMoulds, listPhotos, mouldYields, readPour } from "../db/pours";
+import { changePour, firstPhotosOf, insertPour, lastPhotoOf, listJobPours, listLog, listMoulds, listPhotos, mouldYields, readPour } from "../db/pours";
 import { isShut } from "../core/clock";
 import { askOnce } from "./ask";
 import { afterPour, doneSteps } from "./aftercare";
@@ -312,6 +313,16 @@ export function logFilter(asked: unknown): LogFilter {
 }
 
 /** One page of the logbook. */
+/** What the casting before this one of its mould looked like: its newest photograph; null where none was taken. */
+export const photoBefore = (w: Workshop, pour: Pour): PhotoOf | null =>
+  pour.mouldId !== null && pour.kind === "cast" ? lastPhotoOf(w.db, pour.mouldId, pour.pouredAt) : null;
+
+/** What the last casting of a mould that was photographed looks like. */
+export const lastPhoto = (w: Workshop, mouldId: string): PhotoOf | null => lastPhotoOf(w.db, mouldId, Infinity);
+
+/** The first photograph of each of these pours, by its id. */
+export const firstPhotos = (w: Workshop, ids: readonly string[]): Record<string, string> => Object.fromEntries(firstPhotosOf(w.db, ids));
+
 export function logbook(w: Workshop, query: unknown): { pours: Pour[]; total: number; filter: LogFilter } {
   const filter = logFilter(query);
   return { ...listLog(w.db, { ...filter, pageSize: LOG_PAGE }), filter };

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { Changed, Each, FaultKeySchema, FaultMark, OUTCOMES, POUR_KINDS, Snapshot } from "../plan";
+import { Changed, Each, FaultKeySchema, FaultMark, OUTCOMES, POUR_KINDS, Snapshot, type Outcome } from "../plan";
 
 /** One entry of the logbook. Times in ms. */
 export const Pour = z.object({
@@ -30,3 +30,10 @@ export type Pour = z.infer<typeof Pour>;
 /** A picture of a pour, kept beside the database. */
 export const Photo = z.object({ id: z.string(), pourId: z.string(), fileName: z.string(), mime: z.string(), bytes: z.number() });
 export type Photo = z.infer<typeof Photo>;
+/** A photo of another casting of the same mould, to be seen beside this one's. Times in ms. */
+export interface PhotoOf {
+  photoId: string;
+  pourId: string;
+  pouredAt: number;
+  outcome: Outcome | null;
+}

@@ -91,7 +91,7 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
       if (seconds > thin / 2)
         add(
           "choke",
-          `Open the choke from ${mm(cut.sprueMm)} to ${mm(wanted)}.`,
+          `Open the sprue, where it is narrowest, from ${mm(cut.sprueMm)} to ${mm(wanted)}.`,
           `Through ${mm(cut.sprueMm)} it takes about ${quote(seconds / 3600, "duration")} to fill, and thin sections freeze in about ${quote(thin / 3600, "duration")}.`,
           true,
         );
@@ -101,7 +101,7 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
           q.atHeatLimit
             ? "Warm the mould before the first pour until it is hand-hot. Pour no hotter: its rubber is at its limit already."
             : "Warm the mould before the first pour until it is hand-hot, and pour at the top of the range your rubber bears.",
-          `The choke of ${mm(cut.sprueMm)} fills it in about ${quote(seconds / 3600, "duration")}, soon enough: it froze at the front, not in the sprue.`,
+          `The sprue of ${mm(cut.sprueMm)} fills it in about ${quote(seconds / 3600, "duration")}, soon enough: it froze at the front, not in the sprue.`,
         );
     } else if (q.openBack)
       add(
@@ -112,13 +112,13 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
     else if (cut?.sprueMm)
       add(
         "choke",
-        `Open the choke from ${mm(cut.sprueMm)} to ${mm(cut.sprueMm * 1.25)}.`,
+        `Open the sprue, where it is narrowest, from ${mm(cut.sprueMm)} to ${mm(cut.sprueMm * 1.25)}.`,
         "What flows slowly runs badly through a narrow place: a quarter more width passes about two and a half times as much.",
       );
     else
       add(
         "choke",
-        "Measure the choke of the sprue, write it down with the next pour, and open it by a fifth.",
+        "Measure the sprue where it is narrowest, write it down with the next pour, and open it by a fifth.",
         "Its width was not written down, so the time it takes to fill cannot be worked out.",
       );
     if (!high && !q.openBack)

@@ -4,7 +4,7 @@ import type { NextChange } from "./advice";
 
 const cutWords = (c: Casting): string =>
   [
-    ...(c.sprueMm === null ? [] : [`a choke of ${quote(c.sprueMm, "length")}`]),
+    ...(c.sprueMm === null ? [] : [`a sprue of ${quote(c.sprueMm, "length")}`]),
     ...(c.vents === 0 ? [] : [`${c.vents} ${c.vents === 1 ? "vent" : "vents"}${c.ventMm === null ? "" : ` of ${quote(c.ventMm, "length")}`}`]),
   ].join(" and ");
 const differs = (a: Casting, b: Casting): boolean => a.sprueMm !== b.sprueMm || a.ventMm !== b.ventMm || a.vents !== b.vents;

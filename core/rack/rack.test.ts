@@ -92,12 +92,12 @@ describe("what to change next time", () => {
   it("opens a choke that is too small for the time there is, never by more than half", () => {
     const s = actual(frozen("cast", pewter), [1], { sprueMm: 2 });
     const choke = ask(["short-fill"], s).find((a) => a.key === "short-fill/choke")!;
-    expect(choke.change).toMatch(/Open the choke from 2 mm to (2\.[3-9]|3)/);
+    expect(choke.change).toMatch(/Open the sprue, where it is narrowest, from 2 mm to (2\.[3-9]|3)/);
     expect(choke.why).toMatch(/takes about .* to fill, and thin sections freeze in about/);
     const wide = ask(["short-fill"], actual(frozen("cast", pewter), [1], { sprueMm: 30 }));
     expect(wide.some((a) => a.key === "short-fill/choke")).toBe(false);
     expect(wide.some((a) => a.key === "short-fill/temperature")).toBe(true);
-    expect(ask(["short-fill"], frozen("cast", pewter))[0]!.change).toMatch(/Measure the choke/);
+    expect(ask(["short-fill"], frozen("cast", pewter))[0]!.change).toMatch(/Measure the sprue/);
   });
 
   it("puts a vent first where the gap sits at the top, and tilts for pinholes under a face", () => {

@@ -15,7 +15,7 @@ export const HANDLING_FIELDS = {
 
 /** Sprue and vents as cut today. */
 export const CHANNEL_FIELDS = {
-  sprueMm: size("Choke of the sprue", "the choke", 200, { open: true, help: "its narrowest place" }),
+  sprueMm: size("Sprue, at its narrowest", "the sprue", 200, { open: true }),
   ventMm: size("Width of a vent", "a vent", 50, { open: true }),
   vents: { label: "Vents", dimension: "count", min: 0, max: 100, whole: true },
 } as const satisfies Fields;

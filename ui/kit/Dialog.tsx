@@ -10,11 +10,13 @@ export function Dialog({
   title,
   children,
   description,
+  wide = false,
 }: {
   open: boolean;
   onOpenChange: (o: boolean) => void;
   title: string;
   description?: string;
+  wide?: boolean;
   children: ReactNode;
 }) {
   return (
@@ -23,7 +25,7 @@ export function Dialog({
         <RDialog.Overlay className="fixed inset-0 z-40 bg-black/50" />
         <RDialog.Content
           {...(description ? {} : { "aria-describedby": undefined })}
-          className="card fixed left-1/2 top-1/2 z-50 max-h-[88dvh] w-[min(560px,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto p-5"
+          className={`card fixed left-1/2 top-1/2 z-50 max-h-[92dvh] -translate-x-1/2 -translate-y-1/2 overflow-y-auto p-5 ${wide ? "w-[min(880px,96vw)]" : "w-[min(560px,94vw)]"}`}
         >
           <div className="mb-3 flex items-start justify-between gap-4">
             <RDialog.Title className="text-xl font-bold">{title}</RDialog.Title>

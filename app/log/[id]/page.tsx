@@ -2,7 +2,8 @@ import { showing } from "../../showing";
 import { notFound } from "next/navigation";
 import { afterPour } from "@/server/aftercare";
 import { pourClocks } from "@/server/clocks";
-import { getPour } from "@/server/pours";
+import { mouldThumbs } from "@/server/plans";
+import { getPour, photoBefore } from "@/server/pours";
 import { pourAdvice } from "@/server/rack";
 import { foundOrNull } from "@/server/refusal";
 import { workshop } from "@/server/workshop";
@@ -23,6 +24,8 @@ export default showing(async function PourPage({ params }: { params: Promise<{ i
       after={afterPour(w, found.pour)}
       firstClocks={pourClocks(w, id)}
       photos={found.photos}
+      before={photoBefore(w, found.pour)}
+      thumb={found.pour.mouldId === null ? null : (mouldThumbs(w, [found.pour.mouldId])[found.pour.mouldId] ?? null)}
     />
   );
 });

@@ -3,6 +3,7 @@ import { notFound } from "next/navigation";
 import { foundOrNull } from "@/server/refusal";
 import { lessonFor, mouldPage } from "@/server/rack";
 import { mouldThumbs } from "@/server/plans";
+import { lastPhoto } from "@/server/pours";
 import { workshop } from "@/server/workshop";
 import { MouldScreen } from "@/ui/features/rack/MouldScreen";
 
@@ -12,5 +13,6 @@ export default showing(async function MouldPage({ params }: { params: Promise<{ 
   const { id } = await params;
   const page = foundOrNull(() => mouldPage(workshop(), id));
   if (!page) notFound();
-  return <MouldScreen key={id} initial={page} lesson={lessonFor(workshop(), id)} thumb={mouldThumbs(workshop(), [id])[id] ?? null} />;
+  const w = workshop();
+  return <MouldScreen key={id} initial={page} lesson={lessonFor(w, id)} thumb={mouldThumbs(w, [id])[id] ?? null} last={lastPhoto(w, id)} />;
 });

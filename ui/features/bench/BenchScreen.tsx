@@ -36,8 +36,6 @@ export interface JobCard {
   opening: Opening;
   castName: string | null;
   rubberName: string | null;
-  /** Its section; null where nothing is measured yet. */
-  thumb: Thumb | null;
   /** Null where its numbers cannot be worked out. */
   tally: Plan["tally"] | null;
   next: Step | null;
@@ -81,6 +79,7 @@ export function BenchScreen({
   batches,
   planned,
   acts: firstActs,
+  thumbs,
   unread,
   damage,
 }: {
@@ -92,6 +91,8 @@ export function BenchScreen({
   planned: readonly PlannedStretch[];
   /** What wants hands at each job next. */
   acts: readonly BenchAct[];
+  /** The section of each job, by its id; none where nothing is measured yet. */
+  thumbs: Readonly<Record<string, Thumb>>;
   /** Stored entries that could not be read and are left out of what is shown. */
   unread: number;
   /** What the last look at the file found; null while it is sound. */
@@ -106,6 +107,7 @@ export function BenchScreen({
     initialData: [...firstActs],
     refetchInterval: ACTS_EVERY_MS,
   });
+  const thumbOf = (jobId: string | null): Thumb | null => (jobId === null ? null : (thumbs[jobId] ?? null));
   const [starting, setStarting] = useState(false);
   const running = bench.clocks.filter((c) => c.clock.endedAt === null).sort((a, b) => dueAt(a) - dueAt(b));
   const ended = bench.clocks.filter((c) => c.clock.endedAt !== null);
@@ -192,12 +194,16 @@ export function BenchScreen({
               <ul className="grid grid-cols-1 gap-3 sm:grid-cols-2">
                 {shown.map(({ act, clock }) => (
                   <li key={clock?.clock.id ?? act?.jobId}>
-                    {clock ? <ClockCard state={clock} now={now} act={act} /> : act && <ActCard act={act} now={now} />}
+                    {clock ? (
+                      <ClockCard state={clock} now={now} act={act} thumb={thumbOf(clock.clock.jobId)} />
+                    ) : (
+                      act && <ActCard act={act} now={now} thumb={thumbOf(act.jobId)} />
+                    )}
                   </li>
                 ))}
                 {ended.map((c) => (
                   <li key={c.clock.id}>
-                    <ClockCard state={c} now={now} />
+                    <ClockCard state={c} now={now} thumb={thumbOf(c.clock.jobId)} />
                   </li>
                 ))}
                 {patches.map((p) => (
@@ -222,7 +228,7 @@ export function BenchScreen({
                   <ul className="mt-1 grid grid-cols-1 gap-3 sm:grid-cols-2">
                     {long.map((c) => (
                       <li key={c.clock.id}>
-                        <ClockCard state={c} now={now} />
+                        <ClockCard state={c} now={now} thumb={thumbOf(c.clock.jobId)} />
                       </li>
                     ))}
                   </ul>
@@ -260,7 +266,7 @@ export function BenchScreen({
           <ul className="grid grid-cols-1 gap-3 sm:grid-cols-2 xl:grid-cols-3">
             {jobs.map((j) => (
               <li key={j.id}>
-                <JobTile job={j} />
+                <JobTile job={j} thumb={thumbOf(j.id)} />
               </li>
             ))}
           </ul>
@@ -273,14 +279,19 @@ export function BenchScreen({
 }
 
 /** An act that waits for no clock any more. */
-function ActCard({ act, now }: { act: BenchAct; now: number | null }) {
+function ActCard({ act, now, thumb }: { act: BenchAct; now: number | null; thumb: Thumb | null }) {
   const { wall } = useUnits();
   return (
     <article aria-label={`${act.name}, ${act.jobName}`} className="card flex h-full flex-col gap-1 !border-2 !border-ink !bg-peel p-4">
-      <b className="text-lg leading-tight">{act.name}</b>
-      <Link href={`/jobs/${act.jobId}`} className="text-sm underline decoration-line">
-        {act.jobName}
-      </Link>
+      <span className="flex items-start gap-3">
+        {thumb && <SceneThumb thumb={thumb} width={72} height={48} />}
+        <span className="min-w-0">
+          <b className="block text-lg leading-tight">{act.name}</b>
+          <Link href={`/jobs/${act.jobId}`} className="text-sm underline decoration-line">
+            {act.jobName}
+          </Link>
+        </span>
+      </span>
       <span className="figure block text-4xl leading-tight">
         {now === null ? "…" : act.fromAt !== null && act.fromAt > now ? fromNow(act.fromAt, now) : "Ready"}
       </span>
@@ -298,12 +309,12 @@ function ActCard({ act, now }: { act: BenchAct; now: number | null }) {
   );
 }
 
-function JobTile({ job }: { job: JobCard }) {
+function JobTile({ job, thumb }: { job: JobCard; thumb: Thumb | null }) {
   const { fmt, say } = useUnits();
   return (
     <Link href={`/jobs/${job.id}`} className="card flex h-full flex-col gap-2 p-4 hover:bg-peel/40">
       <span className="flex items-start justify-between gap-3">
-        {job.thumb && <SceneThumb thumb={job.thumb} />}
+        {thumb && <SceneThumb thumb={thumb} />}
         <span className="min-w-0 flex-1 font-display text-lg font-bold leading-tight">{job.name}</span>
         {job.tally && <VerdictMark verdict={job.tally.verdict} className="shrink-0 text-sm" />}
       </span>

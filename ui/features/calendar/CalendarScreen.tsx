@@ -13,6 +13,8 @@ import type { CalendarView } from "@/contract/calendar";
 import type { JobName } from "@/contract/jobs";
 import { useCalendar } from "./useCalendar";
 import { Tick } from "../../kit/Tick";
+import type { Thumb } from "@/core/draw";
+import { SceneThumb } from "../../stage/SceneThumb";
 
 const MINUTE = 60_000;
 const QUARTER = 15 * MINUTE;
@@ -148,6 +150,7 @@ export function CalendarScreen({ initial, jobs }: { initial: CalendarView; jobs:
                       <Row
                         key={t.id}
                         task={t}
+                        thumb={view.thumbs[t.jobId] ?? null}
                         time={time(t.at)}
                         pinned={calendar.pins[t.id] !== undefined}
                         done={calendar.done.includes(t.id) || view.logged[t.id] !== undefined}
@@ -170,6 +173,7 @@ export function CalendarScreen({ initial, jobs }: { initial: CalendarView; jobs:
 
 function Row({
   task,
+  thumb,
   time,
   pinned,
   done,
@@ -179,6 +183,7 @@ function Row({
   unpin,
 }: {
   task: CalendarView["tasks"][number];
+  thumb: Thumb | null;
   time: string;
   pinned: boolean;
   done: boolean;
@@ -205,6 +210,7 @@ function Row({
         {done && <Check size={24} aria-hidden="true" />}
       </button>
       <span className="figure w-16 text-xl">{time}</span>
+      {thumb && <SceneThumb thumb={thumb} width={54} height={38} />}
       <span className="min-w-0 flex-1 basis-52">
         <span className="block text-sm text-soft">{task.jobName}</span>
         <span className="block leading-snug">{task.label}</span>

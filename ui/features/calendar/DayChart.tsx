@@ -2,18 +2,22 @@
 
 import { DndContext, PointerSensor, useDraggable, useSensor, useSensors } from "@dnd-kit/core";
 import type { CalendarView } from "@/contract/calendar";
+import { SceneThumb } from "../../stage/SceneThumb";
 import { dayIn, formatIn, hoursIn } from "../../kit/zone";
 
 const MINUTE = 60_000;
 const HOUR = 60 * MINUTE;
 const PX_HOUR = 15;
 const ROW = 34;
+/** Height of the line a job's lane begins with, and room right of the last bar for the whole name of its step, px. */
+const LANE = 46;
+const NAME_ROOM = 460;
 const STEP = 15 * MINUTE;
 /** The chart reaches this far back from today, and no further than this in all. */
 const SEEN_BEFORE = 14 * 24 * HOUR;
 const SEEN = 90 * 24 * HOUR;
 
-/** Steps over the days, one row a step. A bar is dragged, or moved with the arrow keys; the rest yields. */
+/** Steps over the days, a lane for each job with its picture, and in it one row a step. A bar is dragged, or moved with the arrow keys; the rest yields. */
 export function Chart({
   view,
   tasks: all,
@@ -37,10 +41,21 @@ export function Chart({
   const x = (t: number) => ((t - start) / HOUR) * PX_HOUR;
   const width = x(last);
   const midnights = hoursIn(start, last, 24, zone);
+  const lanes: { jobId: string; jobName: string; top: number; tasks: typeof tasks }[] = [];
+  for (const t of tasks) {
+    const lane = lanes.find((l) => l.jobId === t.jobId);
+    if (lane) lane.tasks = [...lane.tasks, t];
+    else lanes.push({ jobId: t.jobId, jobName: t.jobName, top: 0, tasks: [t] });
+  }
+  let height = 24;
+  for (const lane of lanes) {
+    lane.top = height;
+    height += LANE + lane.tasks.length * ROW;
+  }
   const nights = gaps(view.waking).map(([a, b]): [number, number] => [calendar.fromAt + a * MINUTE, calendar.fromAt + b * MINUTE]);
   return (
     <div className="card overflow-x-auto p-2" role="group" aria-label="Steps over the days; drag a bar, or move it with the arrow keys">
-      <div className="relative" style={{ width: Math.max(width, 300), height: tasks.length * ROW + 28 }}>
+      <div className="relative" style={{ width: width + NAME_ROOM, height: height + 4 }}>
         {nights.map(
           ([a, b]) =>
             b > start &&
@@ -71,17 +86,27 @@ export function Chart({
             if (t && at !== undefined && at !== t.at) pin(t.id, at);
           }}
         >
-          {tasks.map((t, i) => (
-            <Bar
-              key={t.id}
-              task={t}
-              view={view}
-              left={x(t.at)}
-              top={26 + i * ROW}
-              width={Math.max(8, x(start + t.handsMin * MINUTE))}
-              pin={pin}
-              unpin={unpin}
-            />
+          {lanes.map((lane) => (
+            <div key={lane.jobId} role="group" aria-label={lane.jobName}>
+              <div className="absolute inset-x-0 border-t border-line" style={{ top: lane.top, height: LANE }}>
+                <span className="sticky left-0 flex w-max items-center gap-2 pr-3" style={{ height: LANE }}>
+                  {view.thumbs[lane.jobId] && <SceneThumb thumb={view.thumbs[lane.jobId]!} width={58} height={40} />}
+                  <b>{lane.jobName}</b>
+                </span>
+              </div>
+              {lane.tasks.map((t, i) => (
+                <Bar
+                  key={t.id}
+                  task={t}
+                  view={view}
+                  left={x(t.at)}
+                  top={lane.top + LANE + i * ROW}
+                  width={Math.max(8, x(start + t.handsMin * MINUTE))}
+                  pin={pin}
+                  unpin={unpin}
+                />
+              ))}
+            </div>
           ))}
         </DndContext>
       </div>
@@ -137,9 +162,7 @@ function Bar({
         className={`block h-full rounded-md border-2 border-ink ${done ? "bg-line" : pinned ? "bg-citrus" : t.after.some((a) => a.maxMin !== null) ? "bg-rubber" : "bg-peel"}`}
         style={{ width }}
       />
-      <span className={`whitespace-nowrap ${isDragging ? "font-bold" : ""}`}>
-        {isDragging ? clock : t.label.length > 44 ? `${t.label.slice(0, 42)}…` : t.label}
-      </span>
+      <span className={`whitespace-nowrap ${isDragging ? "font-bold" : ""}`}>{isDragging ? clock : t.label}</span>
     </button>
   );
 }

@@ -9,6 +9,8 @@ import { call } from "../../data/call";
 import { useUnits } from "../../kit/units";
 import { countdown } from "../weigh/countdown";
 import { fromNow } from "../../kit/When";
+import type { Thumb } from "@/core/draw";
+import { SceneThumb } from "../../stage/SceneThumb";
 import { useBenchClocks } from "./BenchClocks";
 
 /** Past this a wait is read in hours, not on a stopwatch. */
@@ -25,7 +27,18 @@ export function whyMoved(c: ClockState, say: (s: string) => string, fmt: (v: num
 }
 
 /** One running clock, large enough to read across the shop; where it is what an act waits for, the act leads. */
-export function ClockCard({ state, now, act: next = null }: { state: ClockState; now: number | null; act?: BenchAct | null }) {
+export function ClockCard({
+  state,
+  now,
+  act: next = null,
+  thumb = null,
+}: {
+  state: ClockState;
+  now: number | null;
+  act?: BenchAct | null;
+  /** The section of its job. */
+  thumb?: Thumb | null;
+}) {
   const { fmt, say, wall } = useUnits();
   const { refresh } = useBenchClocks();
   const at = dueAt(state);
@@ -60,20 +73,21 @@ export function ClockCard({ state, now, act: next = null }: { state: ClockState;
       aria-label={clock.label}
       className={`card flex h-full flex-col gap-1 p-4 ${ended ? "opacity-60" : phase === "past" ? "!border-2 !border-no" : left <= 0 ? "!border-2 !border-ink !bg-peel" : phase === "soon" ? "!border-2 !border-citrus" : ""}`}
     >
-      <span className="flex items-baseline justify-between gap-3">
+      <span className="flex items-start justify-between gap-3">
+        {thumb && <SceneThumb thumb={thumb} width={72} height={48} />}
         {next ? (
-          <span className="min-w-0">
+          <span className="min-w-0 flex-1">
             <b className="block text-lg leading-tight">{next.name}</b>
             <Link href={`/jobs/${next.jobId}`} className="text-sm underline decoration-line">
               {next.jobName}
             </Link>
           </span>
         ) : clock.pourId ? (
-          <Link href={`/log/${clock.pourId}`} className="min-w-0 truncate font-semibold underline decoration-line">
+          <Link href={`/log/${clock.pourId}`} className="line-clamp-2 min-w-0 flex-1 font-semibold underline decoration-line">
             {clock.label}
           </Link>
         ) : (
-          <b className="min-w-0 truncate">{clock.label}</b>
+          <b className="line-clamp-2 min-w-0 flex-1">{clock.label}</b>
         )}
         <span className="shrink-0 text-sm text-soft">{CLOCK_KINDS[clock.kind].label.toLowerCase()}</span>
       </span>

@@ -1,6 +1,7 @@
 "use client";
 
 import { Play, Square } from "lucide-react";
+import dynamic from "next/dynamic";
 import { useEffect, useMemo, useState } from "react";
 import { looksAlike, pictureOf, stagesOf, VIEWS, type Scene, type Stage as StageName, type View } from "@/core/draw";
 import { pick } from "@/core/material";
@@ -9,6 +10,8 @@ import { Tabs } from "../../kit/Tabs";
 import { useUnits } from "../../kit/units";
 import { Legend, Stage, type Asked } from "../../stage/Stage";
 import { useJob } from "./JobContext";
+
+const ComparePanel = dynamic(() => import("./ComparePanel").then((m) => m.ComparePanel), { ssr: false });
 
 const VIEW_LABEL: Record<View, string> = { along: "Along", across: "Across", above: "From above" };
 /** How long each stage stands while the work is played through, ms. */
@@ -30,6 +33,7 @@ export function StageCard({
   const { fmt } = useUnits();
   const [view, setView] = useState<View>("along");
   const [playing, setPlaying] = useState(false);
+  const [comparing, setComparing] = useState(false);
   const stages = stagesOf(job.mould.opening, plan.layout, job.jacket !== "none");
   const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
   const scene = useMemo(() => pictureOf({ plan, mould: job.mould, stage, panelMm }, view), [plan, job.mould, stage, panelMm, view]);
@@ -92,6 +96,11 @@ export function StageCard({
                 {VIEW_LABEL[v]}
               </button>
             ))}
+          {plan.layout && (
+            <button type="button" className="btn btn-bare !px-2 text-sm" onClick={() => setComparing(true)}>
+              Compare
+            </button>
+          )}
           {stages.length > 1 && (
             <button type="button" className="btn btn-bare !px-2.5" onClick={play} aria-label={playing ? "Stop" : "Play the work through"}>
               {playing ? <Square size={18} aria-hidden="true" /> : <Play size={18} aria-hidden="true" />}
@@ -99,6 +108,7 @@ export function StageCard({
           )}
         </div>
       </div>
+      {comparing && <ComparePanel onClose={() => setComparing(false)} />}
     </>
   );
 }

@@ -10,6 +10,8 @@ import { Pager } from "../../kit/Pager";
 import { useListAddress } from "../../data/useListAddress";
 import { When } from "../../kit/When";
 import { OutcomeMark } from "./OutcomeMark";
+import type { Thumb } from "@/core/draw";
+import { SceneThumb } from "../../stage/SceneThumb";
 import { DataTable } from "../../kit/DataTable";
 
 export interface YieldView {
@@ -43,12 +45,17 @@ export function LogScreen({
   filter,
   pageSize,
   yields,
+  thumbs,
+  photos,
 }: {
   pours: readonly Pour[];
   total: number;
   filter: Filter;
   pageSize: number;
   yields: readonly YieldView[];
+  /** The section of each mould, and the first photograph of each pour, by their ids. */
+  thumbs: Readonly<Record<string, Thumb>>;
+  photos: Readonly<Record<string, string>>;
 }) {
   const { text, setText, address, choose } = useListAddress(filter, (f) => ({ outcome: f.outcome === "all" ? null : f.outcome, mouldId: f.mouldId }));
   const file = (table: "log" | "batches") => `/api/log/export?table=${table}&${address({}).split("?")[1] ?? ""}`;
@@ -92,7 +99,7 @@ export function LogScreen({
             <p className="card p-6 text-center">No pour fits this. Pours come here from a job’s last step.</p>
           ) : (
             <div className="card px-4 pb-1">
-              <Pours pours={pours} />
+              <Pours pours={pours} thumbs={thumbs} photos={photos} />
             </div>
           )}
           <Pager page={filter.page} pages={pages} address={(page) => address({ page })} earlier="Newer" later="Older" />
@@ -115,7 +122,23 @@ export function LogScreen({
   );
 }
 
-function Pours({ pours }: { pours: readonly Pour[] }) {
+/** A pour as a small picture: its photograph, or the section of its mould. */
+function Picture({ pour, thumbs, photos }: { pour: Pour; thumbs: Readonly<Record<string, Thumb>>; photos: Readonly<Record<string, string>> }) {
+  const photo = photos[pour.id];
+  const thumb = pour.mouldId === null ? undefined : thumbs[pour.mouldId];
+  return (
+    <span className="block h-11 w-16 shrink-0">
+      {photo ? (
+        // eslint-disable-next-line @next/next/no-img-element -- served from this workshop's own folder at its own size
+        <img src={`/api/photos/${photo}`} alt="" loading="lazy" className="h-11 w-16 rounded-md border border-line object-cover" />
+      ) : (
+        thumb && <SceneThumb thumb={thumb} width={64} height={44} />
+      )}
+    </span>
+  );
+}
+
+function Pours({ pours, thumbs, photos }: { pours: readonly Pour[]; thumbs: Readonly<Record<string, Thumb>>; photos: Readonly<Record<string, string>> }) {
   const { fmt } = useUnits();
   return (
     <DataTable
@@ -129,15 +152,18 @@ function Pours({ pours }: { pours: readonly Pour[] }) {
           id: "what",
           header: "Piece",
           cell: ({ row: { original: p } }) => (
-            <>
-              <span className="block font-semibold">{p.snapshot.jobName}</span>
-              <span className="block text-sm text-soft">
-                {p.snapshot.kind === "rubber" || p.snapshot.kind === "jacket"
-                  ? `${p.snapshot.what}: ${p.snapshot.material}`
-                  : `${p.snapshot.count > 1 ? `${p.snapshot.count} × ` : ""}${p.snapshot.what}`}
-                {p.faults.length > 0 && `: ${p.faults.map((f) => FAULTS[f].toLowerCase()).join(", ")}`}
+            <span className="flex items-center gap-3">
+              <Picture pour={p} thumbs={thumbs} photos={photos} />
+              <span className="min-w-0">
+                <span className="block font-semibold">{p.snapshot.jobName}</span>
+                <span className="block text-sm text-soft">
+                  {p.snapshot.kind === "rubber" || p.snapshot.kind === "jacket"
+                    ? `${p.snapshot.what}: ${p.snapshot.material}`
+                    : `${p.snapshot.count > 1 ? `${p.snapshot.count} × ` : ""}${p.snapshot.what}`}
+                  {p.faults.length > 0 && `: ${p.faults.map((f) => FAULTS[f].toLowerCase()).join(", ")}`}
+                </span>
               </span>
-            </>
+            </span>
           ),
         },
         { id: "poured", header: "Poured", cell: ({ row }) => <When at={row.original.pouredAt} />, meta: { cell: () => "whitespace-nowrap text-soft" } },

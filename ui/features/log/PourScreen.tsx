@@ -6,7 +6,7 @@ import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import type { ClockState } from "@/core/clock";
 import { isShut } from "@/core/clock/kinds";
-import { FAULTS, faultsOf, OUTCOME_WORD, OUTCOMES } from "@/core/plan";
+import { FAULTS, faultsOf, OUTCOME_WORD, OUTCOMES, type Outcome } from "@/core/plan";
 import type { NextChange } from "@/core/rack";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
 import { whyMoved } from "../clocks/ClockCard";
@@ -19,7 +19,7 @@ import type { SaveState } from "../../data/savedDocument";
 import { Conflict } from "../../form/Conflict";
 import { useSaved } from "../../data/useSaved";
 import { pourDocument } from "./pourDocument";
-import type { Photo, Pour } from "@/core/log";
+import type { Photo, PhotoOf, Pour } from "@/core/log";
 import { useUnits } from "../../kit/units";
 import { VerdictMark } from "../../kit/VerdictMark";
 import { fromNow, useNow, When } from "../../kit/When";
@@ -31,18 +31,26 @@ import { EachPanel } from "./EachPanel";
 import { FaultSection } from "./FaultSection";
 import { Poured } from "./Poured";
 import { Fold } from "../../kit/Fold";
+import { SceneThumb } from "../../stage/SceneThumb";
+import type { Thumb } from "@/core/draw";
 import { notice } from "../../kit/notice";
 
 /** One pour: its frozen numbers, how it came out and where, what to change next, and its photos. */
 export function PourScreen({
   initial,
   photos: firstPhotos,
+  before,
+  thumb,
   advice,
   after,
   firstClocks,
 }: {
   initial: Pour;
   photos: readonly Photo[];
+  /** What the casting before it looked like; null where nobody took a picture. */
+  before: PhotoOf | null;
+  /** The section of its mould. */
+  thumb: Thumb | null;
   advice: PourAdvice;
   after: AfterPour;
   firstClocks: readonly ClockState[];
@@ -109,9 +117,12 @@ export function PourScreen({
         )}
       </p>
       <AskFirst asked={asked} act="Open it all the same" close={() => setAsked(null)} />
-      <h1 className="text-3xl font-bold">
-        {s.kind === "rubber" ? `${s.what} of rubber` : s.what}, {s.jobName}
-      </h1>
+      <div className="flex items-center gap-4">
+        {thumb && <SceneThumb thumb={thumb} width={120} height={80} />}
+        <h1 className="min-w-0 text-3xl font-bold">
+          {s.kind === "rubber" ? `${s.what} of rubber` : s.what}, {s.jobName}
+        </h1>
+      </div>
       <Fault large>{fault}</Fault>
       {save.kind === "conflict" && <Conflict resolve={document.resolve}>This pour was changed somewhere else since this page read it.</Conflict>}
       <div className="grid items-start gap-4 lg:grid-cols-2">
@@ -198,7 +209,7 @@ export function PourScreen({
             {advice.scene && <FaultSection scene={advice.scene} faults={pour.faults} marks={pour.marks} change={(marks) => change({ marks })} />}
             <Notes text={pour.notes} save={save} change={(notes) => document.update({ notes })} />
           </section>
-          <Photos pourId={pour.id} first={firstPhotos} />
+          <Photos pourId={pour.id} first={firstPhotos} before={before} outcome={pour.outcome} />
         </div>
         <div className="space-y-4">
           {pour.kind === "cast" && pour.outcome !== "failed" && <AfterPanel pour={pour} after={after} />}
@@ -263,7 +274,7 @@ export function PourScreen({
                 <dl className="grid grid-cols-2 gap-3 sm:grid-cols-3">
                   {s.actual.cups > 1 && <Frozen name="Cups">{s.actual.cups}</Frozen>}
                   {s.actual.shopC !== null && <Frozen name="Shop, as read">{fmt(s.actual.shopC, "temperature")}</Frozen>}
-                  {s.actual.sprueMm !== null && <Frozen name="Choke of the sprue">{fmt(s.actual.sprueMm, "length")}</Frozen>}
+                  {s.actual.sprueMm !== null && <Frozen name="Narrowest place of the sprue">{fmt(s.actual.sprueMm, "length")}</Frozen>}
                   {s.actual.vents > 0 && (
                     <Frozen name="Vents">
                       {s.actual.vents}
@@ -346,7 +357,7 @@ function Notes({ text, save, change }: { text: string; save: SaveState<Pour>; ch
   );
 }
 
-function Photos({ pourId, first }: { pourId: string; first: readonly Photo[] }) {
+function Photos({ pourId, first, before, outcome }: { pourId: string; first: readonly Photo[]; before: PhotoOf | null; outcome: Outcome | null }) {
   const [photos, setPhotos] = useState(first);
   const [busy, setBusy] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
@@ -373,6 +384,7 @@ function Photos({ pourId, first }: { pourId: string; first: readonly Photo[] }) 
         Photos
       </h2>
       <Fault>{fault}</Fault>
+      {before && photos.length > 0 && <BesideBefore before={before} now={photos[0]!} outcome={outcome} />}
       <ul className="grid grid-cols-2 gap-3 sm:grid-cols-3">
         {photos.map((p, i) => (
           <li key={p.id} className="relative">
@@ -398,5 +410,33 @@ function Photos({ pourId, first }: { pourId: string; first: readonly Photo[] }) 
       </label>
       <p className="hint">JPEG, PNG or WebP, at most 12 MB each.</p>
     </section>
+  );
+}
+
+/** The casting before and this one, side by side: what a change did is seen, not remembered. */
+function BesideBefore({ before, now, outcome }: { before: PhotoOf; now: Photo; outcome: Outcome | null }) {
+  const both = [
+    { id: before.photoId, name: "Last time", outcome: before.outcome, href: `/log/${before.pourId}` },
+    { id: now.id, name: "This time", outcome, href: null },
+  ];
+  return (
+    <div className="grid grid-cols-2 gap-2" role="group" aria-label="Last time and this time">
+      {both.map((p) => (
+        <figure key={p.name}>
+          {/* eslint-disable-next-line @next/next/no-img-element -- served from this workshop's own folder at its own size */}
+          <img src={`/api/photos/${p.id}`} alt={`${p.name}, the casting`} className="aspect-[4/3] w-full rounded-lg border border-line object-cover" />
+          <figcaption className="text-sm">
+            {p.href ? (
+              <Link href={p.href} className="underline">
+                {p.name}
+              </Link>
+            ) : (
+              p.name
+            )}
+            {p.outcome && `: ${OUTCOME_WORD[p.outcome].toLowerCase()}`}
+          </figcaption>
+        </figure>
+      ))}
+    </div>
   );
 }

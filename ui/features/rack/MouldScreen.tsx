@@ -11,6 +11,7 @@ import { QuantityField } from "../../form/QuantityField";
 import { useUnits } from "../../kit/units";
 import { When } from "../../kit/When";
 import type { Thumb } from "@/core/draw";
+import type { PhotoOf } from "@/core/log";
 import { SceneThumb } from "../../stage/SceneThumb";
 import { MouldEvents } from "./MouldEvents";
 import { LifeBar } from "./RackScreen";
@@ -23,7 +24,18 @@ import { Fold } from "../../kit/Fold";
 const MouldCharts = dynamic(() => import("./MouldCharts").then((m) => m.MouldCharts), { ssr: false });
 
 /** One mould: its name and place, its life, what it has given and at what cost, and everything that was cast in it. */
-export function MouldScreen({ initial, lesson, thumb }: { initial: MouldPage; lesson: Lesson | null; thumb: Thumb | null }) {
+export function MouldScreen({
+  initial,
+  lesson,
+  thumb,
+  last,
+}: {
+  initial: MouldPage;
+  lesson: Lesson | null;
+  thumb: Thumb | null;
+  /** What its last casting looks like, where it was photographed. */
+  last: PhotoOf | null;
+}) {
   const { fmt, say } = useUnits();
   const [{ view: page, save: state }, document] = useSaved<MouldPage, MouldChange>(() => mouldDocument(initial));
   const fault = state.kind === "failed" ? state.message : null;
@@ -55,7 +67,17 @@ export function MouldScreen({ initial, lesson, thumb }: { initial: MouldPage; le
       </p>
       <div className="flex flex-wrap items-end justify-between gap-3">
         <div className="flex min-w-0 items-center gap-4">
-          {thumb && <SceneThumb thumb={thumb} width={150} height={96} />}
+          {thumb && <SceneThumb thumb={thumb} width={230} height={150} />}
+          {last && (
+            <Link href={`/log/${last.pourId}`}>
+              {/* eslint-disable-next-line @next/next/no-img-element -- served from this workshop's own folder at its own size */}
+              <img
+                src={`/api/photos/${last.photoId}`}
+                alt="Its last casting"
+                className="h-36 w-48 rounded-xl border border-line object-cover max-sm:h-24 max-sm:w-32"
+              />
+            </Link>
+          )}
           <h1 className="min-w-0 text-3xl font-bold">{m.name || initial.mould.name}</h1>
         </div>
         <div className="flex flex-wrap gap-2">
