@@ -29,7 +29,7 @@ test("a metal pour that failed teaches the next, before anything is melted", asy
   await expect(page.getByRole("button", { name: "Rubber stayed sticky" })).toHaveCount(0);
 
   await page.goto("/jobs/demo-comet-drawer-pull#out");
-  await expect(stand.getByText(/Failed: not filled/)).toBeVisible();
+  await expect(page.getByRole("region", { name: "What last time taught" }).getByText(/Failed: not filled/)).toBeVisible();
   await weighIn(page, "demo-comet-drawer-pull", /^Weigh in comet pewter/);
   const lesson = page.getByRole("region", { name: "What last time taught" });
   await expect(lesson.getByText(/Failed: not filled/)).toBeVisible();

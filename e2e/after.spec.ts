@@ -108,7 +108,7 @@ test("a mould is what it was made of: the job says so where it differs, and weig
   const put = await page.request.put(`/api/jobs/${id}`, { data: { baseRevision: before.revision, job: { ...before.job, master } } });
   expect(put.ok()).toBe(true);
   await page.goto(`/jobs/${id}#out`);
-  const stand = page.getByRole("region", { name: "Where it stands" });
+  const stand = page.getByRole("region", { name: "The mould that is there" });
   await expect(stand.getByText(/was made otherwise than the job says now: .*sizes/)).toBeVisible();
   const toMix = Number(/([\d.]+) g to mix/.exec(await stand.innerText())?.[1]);
   await weighIn(page, id, /^Weigh in casting plaster/);

@@ -16,14 +16,14 @@ test("a newcomer goes from ruler measurements to a logged casting", async ({ pag
 
   await toStep(page, "Prepare");
   await choose(page, "Release", "Paste wax");
-  await expect(page.getByText(/as if lifting/)).toBeVisible();
+  await expect(page.getByTestId("answer")).toContainText("as if lifting");
 
   await toStep(page, "Box");
-  await page.getByRole("radio", { name: "Cylinder wrap" }).click();
-  await field(page, "Wall of rubber, at least").fill("15");
-  await field(page, "Cover over the top").fill("12");
+  await choose(page, "Box", "Cylinder wrap");
+  await field(page, "Wall, at least").fill("15");
+  await field(page, "Cover").fill("12");
   await choose(page, "Built from", "Flexible plastic sheet, 1 mm");
-  await expect(page.getByText("⌀ 130 mm")).toBeVisible();
+  await expect(page.getByTestId("answer")).toContainText("⌀ 130 mm");
   await expect(page.getByText("484 mL", { exact: true })).toBeVisible();
   await expect(page.getByRole("row", { name: /Wrap strip/ })).toContainText("442 mm");
 
@@ -82,7 +82,7 @@ test("a newcomer goes from ruler measurements to a logged casting", async ({ pag
   await expect(page.getByRole("link", { name: /Meteor puck, mould 1/ })).toContainText("0 of 1");
   // The frozen numbers stay when the job moves on.
   await page.goto(`/jobs/${id}#box`);
-  await field(page, "Wall of rubber, at least").fill("30");
+  await field(page, "Wall, at least").fill("30");
   await saved(page);
   await page.goto("/log?text=puck");
   await page.getByRole("link", { name: /Whole mould/ }).click();
@@ -139,7 +139,7 @@ test("sizes can be changed on the drawing, and a turned outline dragged", async 
     .getByRole("textbox", { name: "Wall" });
   await edit.fill("3/4 in");
   await expect(page.getByRole("button", { name: /^Cover 10 mm/ })).toBeVisible();
-  await expect(field(page, "Wall of rubber, at least")).toHaveValue("19.05");
+  await expect(field(page, "Wall, at least")).toHaveValue("19.05");
   await edit.press("Enter");
   await saved(page);
   const after = await stored(page, id);

@@ -115,7 +115,7 @@ test("impossible sizes are named, with what to do, and the last good answer stay
   }
   await field(page, "Height").fill("60");
   await toStep(page, "Box");
-  await field(page, "Wall of rubber, at least").fill("300");
+  await field(page, "Wall, at least").fill("300");
   await expect(page.getByText(/thicker than the master is wide/)).toBeVisible();
   await page.getByLabel("I already have a box").check();
   await field(page, "Inside length").fill("80");

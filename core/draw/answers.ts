@@ -1,6 +1,6 @@
 import { VERDICT_WORD, type Link } from "../fit";
 import { JACKETS, pick } from "../material";
-import { OPENING } from "../mould";
+import { GRAVITY, OPENING } from "../mould";
 import { jacketPartsOf, type Plan, type StepId } from "../plan";
 import { quote } from "../quantity";
 import type { JobNumber } from "../record";
@@ -240,7 +240,7 @@ export function stepAnswer(plan: Plan, step: StepId): Pick<Answer, "title" | "fi
         ? {
             title: "Hold the master down with",
             figure: quote(lift.liftN, "force"),
-            why: "It is lighter than the rubber that covers it, and floats if rubber gets under it.",
+            why: `It is as if lifting ${g((lift.liftN / GRAVITY) * 1000)}: lighter than the rubber that covers it, it floats if rubber gets under it.`,
           }
         : lift
           ? { title: "Hold the master down", figure: "It stays by itself", why: "Fix it all the same, so that it cannot slide." }

@@ -57,11 +57,11 @@ export const PUTTY_FIELDS = {
 /** What is decided about the mould. */
 export const MOULD_FIELDS = {
   /** Least rubber between master and box. */
-  wallMm: size("Wall of rubber, at least", "the wall", THICKEST_MM),
+  wallMm: size("Wall, at least", "the wall", THICKEST_MM),
   /** Rubber under the master where a block goes all round it. Other masters stand on the board. */
-  baseMm: size("Base under it", "the base", THICKEST_MM),
+  baseMm: size("Base", "the base", THICKEST_MM),
   /** Rubber over the top of the master. */
-  coverMm: size("Cover over the top", "the cover", THICKEST_MM),
+  coverMm: size("Cover", "the cover", THICKEST_MM),
   /** Box wall above the last fill line. */
   freeboardMm: { label: "Box above the fill line", what: "spare height", dimension: "length", min: 0, max: 200 },
   /** Height of the parting above the master's back; open follows the widest level. */

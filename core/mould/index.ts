@@ -1,4 +1,5 @@
 export * from "./choices";
+export { GRAVITY } from "./constants";
 export { OPENING, OPENINGS, type Opening } from "./openings";
 export type { BlockPour, SkinOpening } from "./openings/kind";
 export * from "./fields";

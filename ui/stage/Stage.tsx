@@ -451,6 +451,7 @@ export function Legend({ plan, scene, asked, onAsk }: { plan: Plan; scene: Scene
   const id = useId().replace(/[^a-zA-Z0-9]/g, "");
   const stuffs = [...new Set(scene.regions.map((r) => r.stuff))];
   const bulge = scene.strokes.find((s) => s.name.startsWith("bulge"));
+  const cuts = [...new Set(scene.strokes.filter((s) => s !== bulge && !s.name.startsWith("bulge")).map((s) => s.name))];
   return (
     <>
       <svg width="0" height="0" aria-hidden="true" className="absolute">
@@ -472,6 +473,15 @@ export function Legend({ plan, scene, asked, onAsk }: { plan: Plan; scene: Scene
             </button>
           </li>
         ))}
+        {[...new Set(scene.marks.map((k) => k.name))].map((k) => (
+          <li key={k} className="flex items-center gap-1 px-1.5 text-sm">
+            <svg width="18" height="16" aria-hidden="true">
+              <Mark name={k} x={9} y={k === "key" ? 12 : 8} />
+            </svg>
+            {k === "key" ? "Key" : "Bolt"}
+          </li>
+        ))}
+        {cuts.length > 0 && <li className="px-1.5 text-sm">Zig-zag: {cuts.join(", ")}</li>}
         {bulge && <li className="px-1.5 text-sm text-no">Red: {bulge.name}</li>}
         {scene.dashedMaster && <li className="hint px-1.5">Dashed: outer sizes only</li>}
       </ul>

@@ -44,9 +44,21 @@ export function Caller() {
         new Notification(c.clock.label, { body: CLOCK_KINDS[c.clock.kind].label, tag: c.clock.id });
     }
   }, [calling]);
+  // What takes the height of a screen leaves room for what calls.
+  const [bar, setBar] = useState<HTMLElement | null>(null);
+  useEffect(() => {
+    const { style } = document.documentElement;
+    if (!bar) return;
+    const watch = new ResizeObserver(() => style.setProperty("--calls", `${bar.offsetHeight}px`));
+    watch.observe(bar);
+    return () => {
+      watch.disconnect();
+      style.removeProperty("--calls");
+    };
+  }, [bar]);
   if (calling.length === 0) return null;
   return (
-    <section aria-label="Calling" aria-live="assertive" className="no-print sticky top-0 z-30 -mx-3 space-y-1 px-3 pb-2 sm:-mx-5 sm:px-5">
+    <section ref={setBar} aria-label="Calling" aria-live="assertive" className="no-print sticky top-0 z-30 -mx-3 space-y-1 px-3 pb-2 sm:-mx-5 sm:px-5">
       {calling.slice(0, 3).map((c) => (
         <CallRow key={c.clock.id} state={c} now={now} refresh={refresh} />
       ))}

@@ -93,12 +93,12 @@ export function StandMore({ lesson }: { lesson: Lesson | null }) {
   return (
     <>
       {lesson && s.made && (lesson.change || lesson.sure) && (
-        <div className="rounded-xl bg-paper p-3">
+        <section aria-label="What last time taught" className="rounded-xl bg-paper p-3">
           <LessonLines lesson={lesson} />
-        </div>
+        </section>
       )}
       {otherwise.length > 0 && (
-        <div className="rounded-xl bg-paper p-3 text-[0.95rem]">
+        <section aria-label="The mould that is there" className="rounded-xl bg-paper p-3 text-[0.95rem]">
           <p>
             <b>{moulds[0]?.name ?? "Its mould"} was made otherwise than the job says now:</b> {otherwise.join("; ")}.
           </p>
@@ -106,7 +106,7 @@ export function StandMore({ lesson }: { lesson: Lesson | null }) {
             What is cast in it is weighed and judged as it was made{inMould.tally.castG === null ? "" : `, ${fmt(inMould.tally.castG, "mass")} to mix`}:{" "}
             <VerdictMark verdict={inMould.chain.verdict} />
           </p>
-        </div>
+        </section>
       )}
       {begun && s.parts.length > 1 && (
         <More title="Each part of it" now={`${s.parts.filter((p) => p.pour).length} of ${s.parts.length} done`}>

@@ -71,9 +71,9 @@ function BoxFields() {
         onChange={(box) => put({ box: BOX_SHAPES.find((s) => s === box) ?? mould.box })}
       />
       <div className="grid grid-cols-3 items-end gap-2">
-        {!own && <JobField path="mould.wallMm" label="Wall, at least" />}
-        <JobField path="mould.coverMm" label="Cover" />
-        {OPENING[mould.opening].base && <JobField path="mould.baseMm" label="Base" />}
+        {!own && <JobField path="mould.wallMm" />}
+        <JobField path="mould.coverMm" />
+        {OPENING[mould.opening].base && <JobField path="mould.baseMm" />}
       </div>
       <Pick
         label="Built from"
