@@ -28,6 +28,7 @@ export const test = withServer();
 /** The same on servers of their own, for tests that write into the log what others count. */
 export const testApart = withServer();
 export const testAfter = withServer();
+export const testStage = withServer();
 
 export { expect, Server };
 

@@ -90,7 +90,7 @@ function rubberAnswer({ pours, layout, dossier, tally }: Plan): Said {
     figure: tally.rubberG === null ? null : g(tally.rubberG),
     why:
       layout && batches.length > 0
-        ? `It fills ${ml(layout.rubberMl)}; ${rubber.marginPct} % of margin is in it, and ${g(cups)} that stays in the cups.`
+        ? `For ${ml(layout.rubberMl)}, with ${rubber.marginPct} % margin and ${g(cups)} left in the cups.`
         : "The grams come with the master, the rubber and the way it opens.",
     parts: one ? one.parts.map((p) => ({ name: p.name, value: g(p.massG) })) : batches.map((b) => ({ name: b.name, value: g(b.batch.mixG) })),
     settings:
@@ -138,7 +138,7 @@ function boxAnswer({ layout, dossier }: Plan): Said {
   return {
     title: "Box, inside",
     figure: box.shape === "cylindrical" ? `⌀ ${mm(box.lengthMm)}` : `${mm(box.lengthMm)} × ${mm(box.widthMm)}`,
-    why: `Its walls stand ${mm(layout.wallHeightMm)} high${stock ? `, of ${stock.name.toLowerCase()}` : ""}; the thinnest rubber is ${mm(box.leastWallMm)}.`,
+    why: `${mm(layout.wallHeightMm)} high; ${mm(box.leastWallMm)} of rubber at the thinnest${stock ? "" : "; of what is not decided"}.`,
     parts: layout.panels.map((p) => ({ name: times(p.count, p.name), value: `${mm(p.lengthMm)} × ${mm(p.heightMm)}` })),
     settings: own ? ["mould.ownBox.lengthMm", "mould.freeboardMm"] : ["mould.wallMm", "mould.freeboardMm"],
     step: "box",
@@ -172,14 +172,14 @@ function jacketAnswer(plan: Plan): Said {
   };
 }
 
-function castAnswer({ castBatch: b, cast, dossier, weights, layers }: Plan): Said {
+function castAnswer({ castBatch: b, cast, dossier, layers }: Plan): Said {
   const { count, marginPct } = dossier.job.cast;
   const coats = layers.filter((l) => l.coat);
   return {
     title: cast ? `${cast.name} to mix` : "Casting to mix",
     figure: b && g(b.mixG),
     why: b
-      ? `For ${count === 1 ? "one casting" : `${count} castings`}, ${marginPct} % of margin in it. One weighs ${g(b.wetG)} poured, ${g(b.dryG.typical)} at rest${weights ? `; the filled mould ${g(weights.filledG)}` : ""}.`
+      ? `${count === 1 ? "One casting" : `${count} castings`} with ${marginPct} % margin. One weighs ${g(b.wetG)} poured, ${g(b.dryG.typical)} at rest.`
       : "The mix comes with the master and what is cast.",
     parts: coats.length > 0 ? coats.map((l) => ({ name: l.name, value: g(l.batch.mixG) })) : (b?.parts ?? []).map((p) => ({ name: p.name, value: g(p.massG) })),
     settings: ["cast.count", "cast.marginPct"],
@@ -240,7 +240,7 @@ export function stepAnswer(plan: Plan, step: StepId): Pick<Answer, "title" | "fi
         ? {
             title: "Hold the master down with",
             figure: quote(lift.liftN, "force"),
-            why: `It is as if lifting ${g((lift.liftN / GRAVITY) * 1000)}: lighter than the rubber that covers it, it floats if rubber gets under it.`,
+            why: `As if lifting ${g((lift.liftN / GRAVITY) * 1000)}: it floats if rubber gets under it.`,
           }
         : lift
           ? { title: "Hold the master down", figure: "It stays by itself", why: "Fix it all the same, so that it cannot slide." }

@@ -33,6 +33,8 @@ export interface Measure {
 export interface Pull extends Setting {
   valueMm: number;
   per: number;
+  /** What it goes by where a ruler is too coarse for it, mm. */
+  fineMm?: number;
 }
 
 /** Something on the drawing that can be taken hold of. */
@@ -339,6 +341,9 @@ function blockGrips(q: Question, layout: BlockLayout): Grip[] {
   return grips.filter((g) => !(g.key === "cover-under" && toMm <= fromMm));
 }
 
+/** A coat is told to a tenth, mm. */
+const COAT_STEP_MM = 0.1;
+
 function skinGrips(q: Question, layout: SkinLayout): Grip[] {
   const { job, scene, stage } = q;
   const { upsideDown } = scene.master;
@@ -353,7 +358,7 @@ function skinGrips(q: Question, layout: SkinLayout): Grip[] {
       name: skin.set.path.includes("putty") ? "Each layer" : "Each coat after the first",
       at: [0, top + out * layout.skinMm],
       x: null,
-      z: { ...skin.set, valueMm: skin.valueMm, per: out / skin.times },
+      z: { ...skin.set, valueMm: skin.valueMm, per: out / skin.times, fineMm: COAT_STEP_MM },
     });
   if (layout.jacket && (stage === "jacket" || upsideDown))
     grips.push({
@@ -435,7 +440,8 @@ function insideGrips({ job, scene, plan, view }: Question): Grip[] {
 export const rulerStep = (us: boolean, pxPerMm: number): number => (us ? 25.4 / (pxPerMm > 8 ? 32 : 16) : pxPerMm > 8 ? 0.5 : 1);
 
 /** A grip pulled by so many mm: the number it comes to on the ruler, and whether an end stopped it. */
-export function pulled(p: Pull, byMm: number, stepMm: number): { mm: number; stopped: "least" | "most" | null } {
+export function pulled(p: Pull, byMm: number, rulerMm: number): { mm: number; stopped: "least" | "most" | null } {
+  const stepMm = Math.min(rulerMm, p.fineMm ?? rulerMm);
   const mm = Math.round((p.valueMm + byMm * p.per) / stepMm) * stepMm;
   if (mm > p.max) return { mm: p.max, stopped: "most" };
   if (mm < p.min) return { mm: p.min, stopped: "least" };

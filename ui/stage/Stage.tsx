@@ -80,13 +80,22 @@ function Drawing({
       })),
     [job, plan, scene, stage, view, fmt, size.width],
   );
+  const stuffs = [...new Set(scene.regions.map((r) => r.stuff))];
   const grips = useMemo(() => gripsOf({ job, plan, scene, stage, view }), [job, plan, scene, stage, view]);
   const bottom = size.height - SCALE_BAR_PX;
   const settled = useMemo(() => layOut(scene, named, letters, size.width, bottom), [scene, named, letters, size.width, bottom]);
-  const { held, begin, drag, end, nudge, letGo } = useDragging(settled, grips, us, onPut);
+  const askAbout = (stuff: Stuff) => onAsk(asked?.kind === "stuff" && asked.stuff === stuff ? null : { kind: "stuff", stuff });
+  const stuffAt = (x: number, y: number): Stuff | undefined => {
+    const under = document.elementsFromPoint(x, y).map((e) => e.getAttribute("data-stuff"));
+    return stuffs.find((s) => s === under.find((u) => u !== null));
+  };
+  const tap = (x: number, y: number) => {
+    const stuff = stuffAt(x, y);
+    if (stuff) askAbout(stuff);
+  };
+  const { held, begin, drag, end, nudge, letGo } = useDragging(settled, grips, us, onPut, tap);
   const paper = held && !held.byKeys ? layOut(scene, named, letters, size.width, bottom, held.paper) : settled;
   const { X, Y, scale } = paper;
-  const stuffs = [...new Set(scene.regions.map((r) => r.stuff))];
   const troubles = view === "along" ? troubledContacts(plan, scene) : [];
   const turn = useTurn(stage, scene.master.upsideDown);
   const title = `Section of ${job.name}: ${stuffs.map((s) => NAMES[s].toLowerCase()).join(", ")}.`;
@@ -105,7 +114,8 @@ function Drawing({
         onPointerMove={drag}
         onPointerUp={end}
         onPointerCancel={end}
-        onClick={(e) => e.target === e.currentTarget && onAsk(null)}
+        // A tap on a handle counts for what lies under it, and was heard already.
+        onClick={(e) => e.target === e.currentTarget && !stuffAt(e.clientX, e.clientY) && onAsk(null)}
       >
         <Hatches id={id} stuffs={stuffs.join(" ")} />
         <ScaledHatches id={id} scale={scale} stuffs={stuffs} />
@@ -123,7 +133,7 @@ function Drawing({
                 strokeWidth={(asked?.kind === "stuff" && asked.stuff === r.stuff ? 4 : 1.8) / scale}
                 strokeLinejoin="round"
                 strokeDasharray={scene.dashedMaster && (r.stuff === "master" || r.stuff === "cast") ? `${6 / scale} ${4 / scale}` : undefined}
-                onClick={() => !held && onAsk(asked?.kind === "stuff" && asked.stuff === r.stuff ? null : { kind: "stuff", stuff: r.stuff })}
+                onClick={() => !held && askAbout(r.stuff)}
               />
             ))}
             {scene.strokes.map((l) => (

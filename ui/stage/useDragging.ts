@@ -26,6 +26,7 @@ export interface Held {
 /** A finger means the nearest grip within this, px: half of the least size of a handle. */
 export const REACH_PX = 22;
 const FAR_STEPS = 5;
+const TAP_PX = 4;
 
 const DIRECTION: Record<string, readonly [number, number]> = {
   ArrowRight: [1, 0],
@@ -34,10 +35,19 @@ const DIRECTION: Record<string, readonly [number, number]> = {
   ArrowDown: [0, -1],
 };
 
-/** Dragging on the drawing, by pointer, touch and keys: one change a frame at most, each to what a ruler shows. */
-export function useDragging(paper: Paper, grips: readonly Grip[], us: boolean, put: (list: readonly Put[]) => void) {
+/**
+ * Dragging on the drawing, by pointer, touch and keys: one change a frame at most, each to what a ruler shows. A press on a handle
+ * that goes nowhere is a tap on what lies under it.
+ */
+export function useDragging(
+  paper: Paper,
+  grips: readonly Grip[],
+  us: boolean,
+  put: (list: readonly Put[]) => void,
+  tap: (clientX: number, clientY: number) => void,
+) {
   const [held, setHeld] = useState<Held | null>(null);
-  const start = useRef<{ px: number; py: number; grip: Grip; paper: Paper } | null>(null);
+  const start = useRef<{ px: number; py: number; grip: Grip; paper: Paper; moved: boolean } | null>(null);
   const frame = useRef(0);
   const step = rulerStep(us, paper.scale);
 
@@ -71,13 +81,15 @@ export function useDragging(paper: Paper, grips: readonly Grip[], us: boolean, p
     if (!grip) return;
     e.preventDefault();
     e.currentTarget.setPointerCapture(e.pointerId);
-    start.current = { px, py, grip, paper };
+    start.current = { px, py, grip, paper, moved: false };
     setHeld({ grip, x: px, y: py, mm: { x: grip.x?.valueMm ?? null, z: grip.z?.valueMm ?? null }, stopped: null, byKeys: false, paper });
   };
   const drag = (e: PointerEvent<SVGSVGElement>) => {
     const from = start.current;
     if (!from) return;
     const [px, py] = at(e);
+    if (!from.moved && Math.hypot(px - from.px, py - from.py) < TAP_PX) return;
+    from.moved = true;
     cancelAnimationFrame(frame.current);
     frame.current = requestAnimationFrame(() => {
       const to = move(from.grip, (px - from.px) / from.paper.scale, -(py - from.py) / from.paper.scale);
@@ -86,7 +98,9 @@ export function useDragging(paper: Paper, grips: readonly Grip[], us: boolean, p
     });
   };
   const end = (e: PointerEvent<SVGSVGElement>) => {
-    if (!start.current) return;
+    const from = start.current;
+    if (!from) return;
+    if (e.type === "pointerup" && !from.moved) tap(e.clientX, e.clientY);
     start.current = null;
     if (e.currentTarget.hasPointerCapture(e.pointerId)) e.currentTarget.releasePointerCapture(e.pointerId);
     // What the last frame still owes is put before the hand is empty.
@@ -99,8 +113,9 @@ export function useDragging(paper: Paper, grips: readonly Grip[], us: boolean, p
     e.preventDefault();
     // Where only one way is free, both pairs of arrows go along it: right and up are more.
     const far = e.shiftKey ? FAR_STEPS : 1;
-    const sum = (d[0] + d[1]) * far * step;
-    const by = grip.x && grip.z ? [d[0] * far * step, d[1] * far * step] : [sum * Math.sign(grip.x?.per ?? 1), sum * Math.sign(grip.z?.per ?? 1)];
+    const one = Math.min(step, (grip.x ?? grip.z)?.fineMm ?? step) * far;
+    const sum = (d[0] + d[1]) * one;
+    const by = grip.x && grip.z ? [d[0] * one, d[1] * one] : [sum * Math.sign(grip.x?.per ?? 1), sum * Math.sign(grip.z?.per ?? 1)];
     // One press is one step of the number, however far the edge goes for it.
     const to = move(grip, (by[0] ?? 0) / Math.abs(grip.x?.per ?? 1), (by[1] ?? 0) / Math.abs(grip.z?.per ?? 1));
     put(to.list);

@@ -153,7 +153,10 @@ export function JobScreen({
         <Route steps={calmSteps} opening={job.mould.opening} current={step} onGo={toStep} />
         <div className="grid flex-1 items-start gap-3 pb-2 lg:grid-cols-[minmax(0,1fr)_minmax(23rem,27rem)]">
           {wide ? (
-            <section aria-label="Section drawing" className="card flex h-[calc(100dvh-14.4rem-var(--calls,0px))] min-h-96 flex-col overflow-hidden lg:sticky lg:top-[calc(0.5rem+var(--calls,0px))]">
+            <section
+              aria-label="Section drawing"
+              className="card flex h-[calc(100dvh-14.4rem-var(--calls,0px))] min-h-96 flex-col overflow-hidden lg:sticky lg:top-[calc(0.5rem+var(--calls,0px))]"
+            >
               {drawing}
             </section>
           ) : (

@@ -93,18 +93,17 @@ export function StandMore({ lesson }: { lesson: Lesson | null }) {
   return (
     <>
       {lesson && s.made && (lesson.change || lesson.sure) && (
-        <section aria-label="What last time taught" className="rounded-xl bg-paper p-3">
-          <LessonLines lesson={lesson} />
-        </section>
+        <More title="Last time" now={lesson.line}>
+          <section aria-label="What last time taught">
+            <LessonLines lesson={lesson} />
+          </section>
+        </More>
       )}
       {otherwise.length > 0 && (
         <section aria-label="The mould that is there" className="rounded-xl bg-paper p-3 text-[0.95rem]">
           <p>
-            <b>{moulds[0]?.name ?? "Its mould"} was made otherwise than the job says now:</b> {otherwise.join("; ")}.
-          </p>
-          <p className="flex flex-wrap items-center gap-x-3 text-soft">
-            What is cast in it is weighed and judged as it was made{inMould.tally.castG === null ? "" : `, ${fmt(inMould.tally.castG, "mass")} to mix`}:{" "}
-            <VerdictMark verdict={inMould.chain.verdict} />
+            <b>{moulds[0]?.name ?? "Its mould"} was made otherwise than the job says now:</b> {otherwise.join("; ")}. It is weighed as it was made
+            {inMould.tally.castG === null ? "" : `, ${fmt(inMould.tally.castG, "mass")} to mix`}. <VerdictMark verdict={inMould.chain.verdict} size={17} />
           </p>
         </section>
       )}

@@ -23,35 +23,32 @@ export function StepTasks({ step }: { step: StepId }) {
   const needs = needsAt(plan, step);
   const own = OWN_STEP_AT.find((s) => s === step);
   return (
-    <>
-      {tasks.length > 0 && (
-        <More title="In this order" now={`${tasks.length}`}>
-          <OrderOfWork order={tasks} />
-        </More>
-      )}
-      {(needs.length > 0 || own) && (
-        <More title={needs.length === 0 ? "Steps of your own" : "Not to forget"} {...(needs.length > 0 ? { now: `${needs.length}` } : {})}>
-          <ul className="mt-1 list-disc space-y-1.5 pl-5">
-            {needs.map((n) => (
-              <li key={n.id}>
-                {say(n.text)}
-                {n.own && (
-                  <button
-                    type="button"
-                    className="btn btn-bare !min-h-11"
-                    aria-label={`Take away: ${n.text}`}
-                    onClick={() => edit((j) => ({ ...j, ownSteps: j.ownSteps.filter((s) => s.id !== n.id) }))}
-                  >
-                    <X size={16} aria-hidden="true" />
-                  </button>
-                )}
-              </li>
-            ))}
-          </ul>
-          {own && <OwnStep needs={needs} add={(text, after) => edit((j) => withOwnStep(j, own, text, after))} />}
-        </More>
-      )}
-    </>
+    (tasks.length > 0 || needs.length > 0 || own) && (
+      <More
+        title={tasks.length + needs.length > 0 ? "In order, and not to forget" : "Steps of your own"}
+        {...(tasks.length + needs.length > 0 ? { now: `${tasks.length + needs.length}` } : {})}
+      >
+        {tasks.length > 0 && <OrderOfWork order={tasks} />}
+        <ul className="list-disc space-y-1.5 pl-5">
+          {needs.map((n) => (
+            <li key={n.id}>
+              {say(n.text)}
+              {n.own && (
+                <button
+                  type="button"
+                  className="btn btn-bare !min-h-11"
+                  aria-label={`Take away: ${n.text}`}
+                  onClick={() => edit((j) => ({ ...j, ownSteps: j.ownSteps.filter((s) => s.id !== n.id) }))}
+                >
+                  <X size={16} aria-hidden="true" />
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+        {own && <OwnStep needs={needs} add={(text, after) => edit((j) => withOwnStep(j, own, text, after))} />}
+      </More>
+    )
   );
 }
 

@@ -175,14 +175,14 @@ function JacketFields() {
               {built.bolts}
             </Figure>
           </div>
-          {kind.made === "skin" && job.jacket !== "timber" && (
-            <Tick checked={job.mould.framed} onChange={(framed) => edit((j) => ({ ...j, mould: { ...j.mould, framed } }))}>
-              With a timber frame behind it
-            </Tick>
-          )}
-          <JobField path="mould.jacketPricePerKg" />
-          {built.parts > 1 && <JobField path="mould.boltEveryMm" />}
           <More title="How it is laid on" now={`${built.parts} ${built.parts === 1 ? "part" : "parts"}`}>
+            {kind.made === "skin" && job.jacket !== "timber" && (
+              <Tick checked={job.mould.framed} onChange={(framed) => edit((j) => ({ ...j, mould: { ...j.mould, framed } }))}>
+                With a timber frame behind it
+              </Tick>
+            )}
+            <JobField path="mould.jacketPricePerKg" />
+            {built.parts > 1 && <JobField path="mould.boltEveryMm" />}
             <p>
               <JacketStuff jacket={built} />
             </p>

@@ -36,9 +36,6 @@ export function CastStep() {
           ) : (
             <PartList parts={b.parts} total={b.mixG} />
           )}
-          <More title="What it weighs" now={fmt(b.wetG, "mass")}>
-            <Weights />
-          </More>
         </>
       ) : (
         <p>{plan.body ? "The mix appears once the figures below are possible." : "The mix appears once the master is measured."}</p>
@@ -82,7 +79,8 @@ export function CastStep() {
       )}
       <InsideFields />
       {(b || castCure) && (
-        <More title="How it is mixed">
+        <More title="How it is mixed, what it weighs">
+          <Weights />
           <ul className="list-disc space-y-1 pl-5 text-[0.95rem]">
             {b && (
               <li>

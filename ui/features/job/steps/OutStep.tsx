@@ -1,6 +1,6 @@
 "use client";
 
-import { CheckCheck, Scale } from "lucide-react";
+import { Scale } from "lucide-react";
 import Link from "next/link";
 import { Fragment, useState, type ReactNode } from "react";
 import type { Wait } from "@/core/cure";
@@ -30,11 +30,42 @@ export function OutStep() {
   const { next } = stand;
   const isNext = (kind: PourKind, index: number) => stand.next?.kind === kind && stand.next.index === index;
   const refused = plan.chain.verdict === "no" || plan.chain.verdict === "untested";
+  const mine = next ? `${next.kind} ${next.index}` : null;
+  const clocks = [
+    ...plan.pours.map((p, i) => ({
+      key: `rubber ${i}`,
+      clock: (
+        <Clock
+          title={plan.pours.length === 1 ? "Rubber" : `Rubber, ${p.name.toLowerCase()}`}
+          wait={p.wait}
+          until={p.wait.until === "recoat" ? "next coat from" : p.kind === "coat" && p !== plan.pours.at(-1) ? "next section after" : "open after"}
+          kind="rubber"
+          index={i}
+          ready={p.batch !== null}
+          next={isNext("rubber", i)}
+          mouldId={null}
+        />
+      ),
+    })),
+    ...jacketPartsOf(plan).map((part, i, parts) => ({
+      key: `jacket ${i}`,
+      clock: (
+        <Clock
+          title={`${part.name}, ${part.material.toLowerCase()}`}
+          wait={part.sets}
+          until={i < parts.length - 1 ? "next part after" : "lift after"}
+          kind="jacket"
+          index={i}
+          ready
+          next={isNext("jacket", i)}
+          mouldId={null}
+        />
+      ),
+    })),
+  ];
+  const rest = clocks.filter((c) => c.key !== mine);
   return (
     <>
-      <More title="Shop" now={fmt(job.shopC, "temperature")}>
-        <JobField path="shopC" />
-      </More>
       {refused && (
         <p className="flex items-center gap-2 font-semibold">
           <VerdictMark verdict={plan.chain.verdict} /> See “Cast & rubber” and “Prepare” before you pour.
@@ -47,53 +78,8 @@ export function OutStep() {
             {say(r.message)}
           </p>
         ))}
-      <More title="Before anything is wet or molten">
-        <p>Release on and dry. Board level. Cups, sticks, scale and tools laid out. Gloves and goggles on, and a mask for dust.</p>
-        {plan.inside?.inserts.map((i, k) => (
-          <p key={k}>
-            <b>
-              {i.count} × {i.label.toLowerCase()}:
-            </b>{" "}
-            {INSERT_PRACTICE[i.kind]}
-          </p>
-        ))}
-      </More>
       {plan.pours.length === 0 && !plan.castCure && <p>Times appear once the rubber and the cast are worked out.</p>}
-      <Ordered
-        next={next ? `${next.kind} ${next.index}` : null}
-        clocks={[
-          ...plan.pours.map((p, i) => ({
-            key: `rubber ${i}`,
-            clock: (
-              <Clock
-                title={plan.pours.length === 1 ? "Rubber" : `Rubber, ${p.name.toLowerCase()}`}
-                wait={p.wait}
-                until={p.wait.until === "recoat" ? "next coat from" : p.kind === "coat" && p !== plan.pours.at(-1) ? "next section after" : "open after"}
-                kind="rubber"
-                index={i}
-                ready={p.batch !== null}
-                next={isNext("rubber", i)}
-                mouldId={null}
-              />
-            ),
-          })),
-          ...jacketPartsOf(plan).map((part, i, all) => ({
-            key: `jacket ${i}`,
-            clock: (
-              <Clock
-                title={`${part.name}, ${part.material.toLowerCase()}`}
-                wait={part.sets}
-                until={i < all.length - 1 ? "next part after" : "lift after"}
-                kind="jacket"
-                index={i}
-                ready
-                next={isNext("jacket", i)}
-                mouldId={null}
-              />
-            ),
-          })),
-        ]}
-      />
+      {clocks.find((c) => c.key === mine)?.clock}
       {inMould.castCure && inMould.cast && (
         <Casting next={next?.kind === "layer" || next?.kind === "cast" || next === null}>
           {moulds.length > 1 && (
@@ -135,34 +121,30 @@ export function OutStep() {
           )}
         </Casting>
       )}
-      {pours.length > 0 && (
-        <More title="Poured so far" now={`${pours.length}`}>
+      {(rest.length > 0 || pours.length > 0) && (
+        <More title="All pours" now={pours.length > 0 ? `${pours.length} in the log` : `${rest.length}`}>
+          {rest.map((c) => (
+            <Fragment key={c.key}>{c.clock}</Fragment>
+          ))}
           <History pours={pours} />
         </More>
       )}
+      <More title="Before you begin" now={`shop ${fmt(job.shopC, "temperature")}`}>
+        <JobField path="shopC" />
+        <p>Release on and dry. Board level. Cups, sticks, scale and tools laid out. Gloves and goggles on, and a mask for dust.</p>
+        {plan.inside?.inserts.map((i, k) => (
+          <p key={k}>
+            <b>
+              {i.count} × {i.label.toLowerCase()}:
+            </b>{" "}
+            {INSERT_PRACTICE[i.kind]}
+          </p>
+        ))}
+      </More>
     </>
   );
 }
 
-/** The clock of what comes next; the rest behind a line. */
-function Ordered({ clocks, next }: { clocks: readonly { key: string; clock: ReactNode }[]; next: string | null }) {
-  const shown = clocks.filter((c) => c.key === next);
-  const rest = clocks.filter((c) => !shown.includes(c));
-  return (
-    <>
-      {shown.map((c) => (
-        <Fragment key={c.key}>{c.clock}</Fragment>
-      ))}
-      {rest.length > 0 && (
-        <More title={shown.length > 0 ? "The other pours" : "All pours of the mould"} now={`${rest.length}`}>
-          {rest.map((c) => (
-            <Fragment key={c.key}>{c.clock}</Fragment>
-          ))}
-        </More>
-      )}
-    </>
-  );
-}
 /** The casting's own clocks: seen when it is its turn. */
 const Casting = ({ next, children }: { next: boolean; children: ReactNode }) => (next ? <>{children}</> : <More title="The casting">{children}</More>);
 
@@ -238,7 +220,7 @@ function Clock({
           onClick={() => log(todo, when.at)}
           aria-label={`Poured ${title.toLowerCase()}: log it`}
         >
-          <CheckCheck size={20} aria-hidden="true" /> Poured: log it
+          Poured: log it
         </button>
         {dating ? (
           <WhenField label="When it was" onChange={(at, ok) => setWhen({ at, ok })} />
@@ -263,7 +245,7 @@ function History({ pours }: { pours: readonly Pour[] }) {
   if (pours.length === 0) return null;
   return (
     <div>
-      <h3 className="sr-only">Poured so far</h3>
+      <h3 className="font-bold">Poured so far</h3>
       <ul className="divide-y divide-line">
         {pours.slice(0, 8).map((p) => (
           <li key={p.id}>

@@ -82,7 +82,7 @@ export function PairingStep() {
       <More title="Heat">
         <HeatPanel />
       </More>
-      <More title="Contacts" now={`${plan.chain.links.length}`} open={refused}>
+      <More title="Contacts" now={`${plan.chain.links.length}`}>
         <ChainList chain={plan.chain} />
       </More>
     </>

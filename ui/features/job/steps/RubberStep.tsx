@@ -16,20 +16,27 @@ import { JobField } from "../JobField";
 export function RubberStep() {
   const { job, plan, catalogue, edit } = useJob();
   const secondRemark = useRemark("secondRubberId");
+  const outside = useRemark("rubber.catalystPct") !== null;
   const ranged = plan.pours.map((p) => p.rubber.mix).find((m) => m.kind === "catalyst");
   return (
     <>
       {plan.pours.length === 0 ? <p>The grams appear once the master, the rubber and the opening are settled.</p> : <Pours />}
-      <div className="grid grid-cols-2 gap-3">
-        <JobField path="rubber.marginPct" />
-        {ranged && (
-          <JobField
-            path="rubber.catalystPct"
-            help={`${ranged.pct.low} to ${ranged.pct.high} %: less is slower and longer-lived, more is faster and more brittle.`}
-            empty={String(ranged.pct.typical)}
-          />
-        )}
-      </div>
+      <More title="Margin, catalyst, cups" now={`${job.rubber.marginPct} %`} open={outside}>
+        <div className="grid grid-cols-2 gap-3">
+          <JobField path="rubber.marginPct" />
+          {ranged && (
+            <JobField
+              path="rubber.catalystPct"
+              help={`${ranged.pct.low} to ${ranged.pct.high} %: less is slower and longer-lived, more is faster and more brittle.`}
+              empty={String(ranged.pct.typical)}
+            />
+          )}
+        </div>
+        <div className="grid grid-cols-2 gap-3">
+          <JobField path="rubber.cupLossK" />
+          <JobField path="rubber.cupLossFloorG" />
+        </div>
+      </More>
       {ranged && <CoatCatalysts usual={ranged.pct} />}
       {hasSeamWalls(job.mould) && (
         <div className="grid gap-3 sm:grid-cols-2">
@@ -64,12 +71,6 @@ export function RubberStep() {
           onChange={(secondRubberId) => edit((j) => ({ ...j, secondRubberId }))}
         />
       )}
-      <More title="What stays in the cups">
-        <div className="grid grid-cols-2 gap-3">
-          <JobField path="rubber.cupLossK" />
-          <JobField path="rubber.cupLossFloorG" />
-        </div>
-      </More>
     </>
   );
 }
