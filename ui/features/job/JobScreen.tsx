@@ -162,7 +162,7 @@ export function JobScreen({
           ) : (
             <PhoneDrawing stage={stage}>{drawing}</PhoneDrawing>
           )}
-          <section aria-labelledby="step-title" className="card space-y-3 p-4" data-testid="panel">
+          <section aria-labelledby="step-title" className="card space-y-2.5 p-4" data-testid="panel">
             {asked ? (
               <AnswerPanel asked={asked.what} scene={asked.scene} onClose={() => setAsked(null)} go={toStep} />
             ) : (

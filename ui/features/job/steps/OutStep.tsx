@@ -29,6 +29,7 @@ export function OutStep() {
   const stand = standOf(inMould, pours);
   const { next } = stand;
   const isNext = (kind: PourKind, index: number) => stand.next?.kind === kind && stand.next.index === index;
+  const warnings = plan.remarks.filter((r) => r.step === "out");
   const refused = plan.chain.verdict === "no" || plan.chain.verdict === "untested";
   const mine = next ? `${next.kind} ${next.index}` : null;
   const clocks = [
@@ -71,13 +72,15 @@ export function OutStep() {
           <VerdictMark verdict={plan.chain.verdict} /> See “Cast & rubber” and “Prepare” before you pour.
         </p>
       )}
-      {plan.remarks
-        .filter((r) => r.step === "out")
-        .map((r) => (
-          <p key={r.message} className="hint font-semibold !text-care">
-            {say(r.message)}
-          </p>
-        ))}
+      {warnings.length > 0 && (
+        <More title="To watch" now={`${warnings.length}`} open={!refused}>
+          {warnings.map((r) => (
+            <p key={r.message} className="hint font-semibold !text-care">
+              {say(r.message)}
+            </p>
+          ))}
+        </More>
+      )}
       {plan.pours.length === 0 && !plan.castCure && <p>Times appear once the rubber and the cast are worked out.</p>}
       {clocks.find((c) => c.key === mine)?.clock}
       {inMould.castCure && inMould.cast && (
