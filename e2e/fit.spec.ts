@@ -148,12 +148,15 @@ test("the job sheet carries amounts, cut list, contacts and cautions to paper", 
   await page.goto("/jobs/demo-crater-lamp-base");
   await page.getByRole("link", { name: "Job sheet to print" }).click();
   await expect(page.getByRole("heading", { name: "Crater lamp base", level: 1 })).toBeVisible();
-  const cautions = page.locator("section").filter({ has: page.getByRole("heading", { name: "Cautions" }) });
-  await expect(cautions).toContainText("Wet cement is alkaline and burns");
-  await expect(cautions).toContainText("follow local codes and licensed practice");
-  await expect(page.getByRole("row", { name: /Wrap strip/ })).toBeVisible();
-  await expect(page.getByRole("row", { name: /Dry mix/ })).toBeVisible();
-  await expect(page.getByText("really weighed").first()).toBeVisible();
+  const part = (name: RegExp) => page.locator("section").filter({ has: page.getByRole("heading", { name }) });
+  // Each caution where it bites: gloves with the rubber, wet cement with the casting.
+  await expect(part(/^At the bench/)).toContainText("Wear gloves");
+  await expect(part(/^At the bench/)).toContainText("3540 g");
+  await expect(part(/^Cast: General concrete/)).toContainText("Wet cement is alkaline and burns");
+  await expect(part(/^Cast: General concrete/)).toContainText("Dry mix");
+  await expect(part(/^Cut list/)).toContainText("Wrap strip");
+  await expect(page.getByText(/follow local codes and licensed practice/)).toBeVisible();
+  await expect(page.getByRole("heading", { name: "What really happened" })).toBeVisible();
   await page.emulateMedia({ media: "print" });
   await expect(page.getByRole("navigation", { name: "Screens" })).toBeHidden();
 });

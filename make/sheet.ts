@@ -1,12 +1,7 @@
 import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage, type RGB } from "pdf-lib";
-import { buildScene, stagesOf, type Scene, type Stage, type Stuff } from "../core/draw";
-import type { Job } from "../core/record";
-import { JACKET_PRACTICE, JACKETS, pick, SEAL_PRACTICE, type Catalogue } from "../core/material";
-import { buildOrder, INSERT_PRACTICE, LAYER_WAYS, OPENING } from "../core/mould";
-import { layerNotes, needsOf, type Plan } from "../core/plan";
-import { formatBand, formatQuantity, say, type Dimension, type UnitSystem } from "../core/quantity";
+import type { Scene, Sheet, Stuff } from "../core/draw";
 import { VERDICT_WORD } from "../core/fit";
-import { piecesOf } from "./pieces";
+import { say, type UnitSystem } from "../core/quantity";
 
 const A4 = { width: 595.28, height: 841.89 };
 const MARGIN = 42;
@@ -111,20 +106,25 @@ class Pen {
     this.y -= 2;
   }
 
-  /** Name left, figures right, and a line to write on. */
-  row(name: string, figure: string, write = false): void {
-    this.room(17);
-    this.y -= 15;
-    this.page.drawText(printable(name), { x: MARGIN, y: this.y, size: 10, font: this.plain, color: INK });
+  /** Name left, figures right, and a line to write on; a large figure is read from the bench. */
+  row(name: string, figure: string, { write = false, large = false } = {}): void {
+    const size = large ? 16 : 11;
     const text = printable(figure);
     const right = write ? A4.width - MARGIN - 120 : A4.width - MARGIN;
-    this.page.drawText(text, { x: right - this.bold.widthOfTextAtSize(text, 11), y: this.y, size: 11, font: this.bold, color: INK });
+    const width = right - MARGIN - this.bold.widthOfTextAtSize(text, size) - 14;
+    const lines = this.lines(name, this.plain, 10, width);
+    this.room(17 * lines.length + (large ? 6 : 0));
+    lines.forEach((line, i) => {
+      this.y -= i === 0 && large ? 19 : 15;
+      this.page.drawText(line, { x: MARGIN, y: this.y, size: 10, font: this.plain, color: INK });
+    });
+    this.page.drawText(text, { x: right - this.bold.widthOfTextAtSize(text, size), y: this.y, size, font: this.bold, color: INK });
     if (write) this.page.drawLine({ start: { x: right + 14, y: this.y - 2 }, end: { x: A4.width - MARGIN, y: this.y - 2 }, thickness: 0.6, color: SOFT });
     this.page.drawLine({ start: { x: MARGIN, y: this.y - 4 }, end: { x: right, y: this.y - 4 }, thickness: 0.3, color: rgb(0.85, 0.8, 0.67) });
   }
 
-  blank(name: string): void {
-    this.row(name, "", true);
+  newPage(): void {
+    this.room(A4.height);
   }
 
   /** A scene to scale; returns the scale it was drawn at, 1 : n. */
@@ -166,153 +166,45 @@ class Pen {
   }
 }
 
-/** What paper shows: the pours, the jacket and the casting, or the bare master while there is nothing else. */
-const ON_PAPER: readonly Stage[] = ["pour0", "pour1", "jacket", "cast"];
-
-/** The whole job on paper: drawing to scale, cut list, amounts, order of work, cautions, and room for what really happened. */
-export async function jobSheetPdf(job: Job, revision: number, plan: Plan, catalogue: Catalogue, system: UnitSystem): Promise<Uint8Array> {
+/** A job sheet as a PDF, block by block. */
+export async function jobSheetPdf(sheet: Sheet, system: UnitSystem): Promise<Uint8Array> {
   const doc = await PDFDocument.create();
-  doc.setTitle(`${job.name}, job sheet`);
+  doc.setTitle(`${sheet.title}, job sheet`);
   doc.setProducer("Zesty Ladle");
   const pen = new Pen(doc, await doc.embedFont(StandardFonts.Helvetica), await doc.embedFont(StandardFonts.HelveticaBold));
-  const fmt = (v: number | null, d: Dimension) => (v === null ? "-" : formatQuantity(v, d, system));
-  const band = (r: { low: number; high: number }, d: Dimension) => formatBand(r.low, r.high, d, system);
   const speak = (text: string) => say(text, system);
-  const { body, layout, strength } = plan;
-
-  pen.text(job.name, { size: 20, strong: true, gap: 0 });
-  pen.text(`Job sheet, revision ${revision}. ${OPENING[job.mould.opening].label}. ${job.note}`, { soft: true });
-
-  pen.head("Cautions");
-  if (plan.cautions.length === 0) pen.text("None yet: choose rubber and cast.");
-  for (const c of plan.cautions) pen.text(`• ${speak(c.text)}`, { gap: 1 });
-  pen.text("Data sheets outrank these figures. Pressure, ventilation, lifting and food sale follow local codes and licensed practice.", {
-    size: 9,
-    soft: true,
-  });
-
-  if (body) {
-    const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
-    const all = stagesOf(job.mould.opening, layout, layout?.jacket != null);
-    for (const { stage, label } of layout ? all.filter((x) => ON_PAPER.includes(x.stage)) : all) {
-      const scene = buildScene({ plan, mould: job.mould, stage, panelMm });
-      if (scene) pen.scene(scene, label);
+  pen.text(sheet.title, { size: 20, strong: true, gap: 0 });
+  pen.text(sheet.under, { soft: true });
+  for (const b of sheet.blocks) {
+    switch (b.kind) {
+      case "head":
+        pen.head(b.text);
+        break;
+      case "text":
+        pen.text(speak(b.text), { strong: b.strong ?? false, soft: b.soft ?? false, ...(b.soft ? { size: 9 } : {}) });
+        break;
+      case "caution":
+        pen.text(`! ${speak(b.text)}`, { strong: true, gap: 1 });
+        break;
+      case "bullet":
+        pen.text(`• ${speak(b.text)}`, { size: 9, gap: 1 });
+        break;
+      case "verdict":
+        pen.text(VERDICT_WORD[b.verdict], { strong: true });
+        break;
+      case "scene":
+        pen.scene(b.scene, b.label);
+        break;
+      case "row":
+        pen.row(speak(b.name), speak(b.value), { write: b.write ?? false, large: b.large ?? false });
+        break;
+      case "tick":
+        pen.tick(speak(b.text), b.below.map(speak));
+        break;
+      case "page":
+        pen.newPage();
+        break;
     }
   }
-
-  if (body && layout) {
-    const size = (name: string, v: number) => `${name} ${fmt(v, "length")}`;
-    pen.text(
-      [
-        `Master ${fmt(body.lengthMm, "length")} × ${fmt(body.widthMm, "length")} × ${fmt(body.heightMm, "length")}`,
-        ...(layout.kind === "block"
-          ? [
-              `inside of the box ${fmt(layout.box.lengthMm, "length")} × ${fmt(layout.box.widthMm, "length")}`,
-              size("wall at least", layout.box.leastWallMm),
-              size("cover", job.mould.coverMm),
-              ...(OPENING[job.mould.opening].base ? [size("base", job.mould.baseMm)] : []),
-              size("box high", layout.wallHeightMm),
-            ]
-          : [
-              size("skin", layout.skinMm),
-              ...(layout.flange ? [size("flange", layout.flange.widthMm)] : []),
-              ...(layout.jacket ? [size("jacket", layout.jacket.thicknessMm)] : []),
-            ]),
-      ].join("; "),
-      { strong: true },
-    );
-  }
-
-  pen.head("Contacts");
-  pen.text(VERDICT_WORD[plan.chain.verdict], { strong: true });
-  for (const l of plan.chain.links.filter((k) => k.verdict !== "sound"))
-    pen.text(
-      `• ${l.label}: ${l.findings
-        .filter((f) => f.verdict !== "sound")
-        .map((f) => `${speak(f.reason)} ${speak(f.remedy)}`)
-        .join(" ")}`,
-      { gap: 1 },
-    );
-
-  pen.head("Order of work");
-  for (const s of layout ? buildOrder(job.mould, layout, job.jacket) : [])
-    pen.tick(speak(s.what), [...(s.waits ? [`Waits ${s.waits}.`] : []), ...(s.release.length > 0 ? [`Release first: ${s.release.join("; ")}.`] : [])]);
-
-  const pieces = piecesOf(job, plan, catalogue);
-  if (pieces.length > 0) {
-    pen.head("Cut list");
-    for (const p of pieces) pen.row(`${p.count} × ${p.name}, ${p.note}`, `${fmt(p.lengthMm, "length")} × ${fmt(p.heightMm, "length")}`);
-    if (layout?.kind === "block") pen.text(speak(layout.cutNote), { size: 9, soft: true });
-    if (SEAL_PRACTICE[job.sealing]) pen.text(`Seams: ${SEAL_PRACTICE[job.sealing]}`, { size: 9 });
-  }
-  if (layout?.jacket) {
-    const j = layout.jacket;
-    pen.head(`Jacket: ${JACKETS[j.jacket].label}`);
-    pen.row("Parts", String(j.parts));
-    pen.row("Thickness", fmt(j.thicknessMm, "length"));
-    pen.row("Takes", `${fmt(j.volumeMl, "volume")}, ${fmt(j.massG.typical, "mass")}`);
-    for (const p of j.mix) pen.row(`Jacket: ${p.name.toLowerCase()}`, fmt(p.massG, "mass"), true);
-    if (j.cloth) pen.row(`${j.cloth.label}, ${j.cloth.layers} layers`, `${fmt(j.cloth.stripMm, "length")} of strip ${fmt(j.cloth.stripWideMm, "length")} wide`);
-    if (j.bolts > 0) pen.row("Bolts along the flanges", String(j.bolts));
-    pen.text(`${j.why} ${JACKET_PRACTICE[j.jacket].how} ${j.parts > 1 ? JACKET_PRACTICE[j.jacket].barrier : ""}`, { size: 9 });
-  }
-  const needs = needsOf(plan);
-  if (needs.length > 0) pen.head("Not to forget");
-  for (const n of needs) pen.text(`• ${speak(n.text)}`, { size: 9, gap: 1 });
-  if (strength?.worst) {
-    pen.head("Under the fill");
-    pen.row(
-      "Walls bulge, standing alone",
-      strength.worst.mostMm.typical > strength.fallsMm
-        ? "does not stand alone"
-        : `${fmt(strength.worst.mostMm.typical, "length")} (${band(strength.worst.mostMm, "length")})`,
-    );
-    pen.row("Allowed", fmt(strength.toleranceMm, "length"));
-    if (strength.support === "boards" && strength.boards)
-      pen.text(
-        `Boards of ${strength.boards.stock.name.toLowerCase()}; straps ${strength.boards.straps.map((z) => fmt(z, "length")).join(", ")} above the foot, ${fmt(strength.boards.pullN, "force")} each, over battens.`,
-      );
-    else if (strength.support === "jacket") pen.text("The jacket holds it.");
-  }
-
-  for (const p of plan.pours) {
-    if (!p.batch) continue;
-    pen.head(`${p.kind === "coat" ? p.name : `Rubber, ${p.name.toLowerCase()}`}: ${p.rubber.name}, ${p.batch.ratioLabel}`);
-    if (p.kind === "block") pen.row("Fill line above the floor", fmt(p.fillLineMm, "length"));
-    for (const c of p.batch.parts) pen.row(c.name, fmt(c.massG, "mass"), true);
-    pen.row("In all", fmt(p.batch.mixG, "mass"), true);
-    pen.text(
-      `Pot life ${band(p.cure.potLife.hours, "duration")}; ${p.wait.until === "recoat" ? "next coat from" : "open after"} ${band(p.wait.hours, "duration")} at ${fmt(job.shopC, "temperature")}.`,
-      { size: 9 },
-    );
-  }
-  if (plan.castBatch && plan.cast) {
-    const many = job.cast.count === 1 ? "one casting" : `${job.cast.count} castings`;
-    for (const l of plan.layers) {
-      pen.head(
-        l.coat
-          ? `${l.name}: ${LAYER_WAYS[l.way].label.toLowerCase()}, ${l.cast.name}, ${many}, ${l.batch.ratioLabel}`
-          : `Cast: ${l.cast.name}, ${many}, ${l.batch.ratioLabel}`,
-      );
-      for (const c of l.batch.parts) pen.row(c.name, fmt(c.massG, "mass"), true);
-      pen.row(l.coat ? "In the pot" : "In all", fmt(l.batch.mixG, "mass"), true);
-      if (l.coat) {
-        pen.row("Stays in the mould, each", fmt(l.staysG, "mass"));
-        pen.row("Comes back or is left over", fmt(l.backG, "mass"));
-      }
-      for (const n of layerNotes(l)) pen.text(speak(n), { size: 9 });
-      for (const i of l.coat ? l.inserts : []) pen.text(`• Then goes in: ${i.count} × ${i.label}.`, { size: 9, gap: 1 });
-      if (l.next) pen.text(`Next layer after ${band(l.next.hours, "duration")}.`, { size: 9 });
-    }
-    for (const i of plan.inside?.inserts ?? [])
-      pen.text(`• Goes inside: ${i.count} × ${i.label}, ${fmt(i.diameterMm, "length")} across, ${fmt(i.lengthMm, "length")} long. ${INSERT_PRACTICE[i.kind]}`, {
-        size: 9,
-        gap: 1,
-      });
-    if (plan.castCure)
-      pen.text(plan.castCure.demould.never ? speak(plan.castCure.demould.never) : `Open after ${band(plan.castCure.demould.hours, "duration")}.`, { size: 9 });
-  }
-  pen.head("What really happened");
-  for (const name of ["Date and who", "Shop temperature", "Rubber poured, g", "Cast poured, g", "Opened after", "What to change next time"]) pen.blank(name);
   return doc.save();
 }

@@ -12,6 +12,7 @@ import { solve, type Task } from "../core/schedule";
 import { demoJobs, demoMaterials } from "../db/demo";
 import { layerDefault } from "../core/mould";
 import { withWall } from "../core/mould/trade";
+import { figures } from "./figures";
 import { Server } from "./server";
 import { fillShelf, fillYear } from "./year";
 
@@ -295,8 +296,30 @@ async function benchScripts(url: string): Promise<void> {
   }
 }
 
+/** What the page costs a person, on a workshop with nothing but the demo in it. */
+async function benchFigures(): Promise<void> {
+  const alone = new Server();
+  try {
+    alone.loadDemo();
+    await alone.start();
+    await figures(alone.url, say);
+  } finally {
+    await alone.remove();
+  }
+}
+
+/** Everything, or only what the page costs a person: `npm run bench -- --page`. */
+const onlyPage = process.argv.includes("--page");
+
 const server = new Server();
 try {
+  await benchFigures();
+  if (!onlyPage) await benchRest();
+} finally {
+  await server.remove();
+}
+
+async function benchRest(): Promise<void> {
   benchPlan();
   benchDrag();
   benchHeat();
@@ -309,8 +332,6 @@ try {
   await benchOperations(server.url);
   await benchScripts(server.url);
   await benchShelf();
-} finally {
-  await server.remove();
 }
 console.log("\n| what | measured | aim |\n| --- | --- | --- |");
 for (const row of rows) console.log(`| ${row.join(" | ")} |`);

@@ -64,26 +64,53 @@ async function planned(page: Page): Promise<void> {
   await page.waitForTimeout(4000);
 }
 
-const SHOTS: [name: string, path: string, size?: Size, act?: (page: Page) => Promise<void>][] = [
-  ["bench", "/"],
-  ["job-pairing", "/jobs/demo-nebula-knob#pairing"],
-  ["heat", "/jobs/demo-comet-drawer-pull#pairing", { width: 1280, height: 1500 }],
-  ["fit", "/fit", WIDE, worked],
-  ["job-sheet", "/jobs/demo-crater-lamp-base/sheet"],
-  ["job-opening", "/jobs/demo-dome-finial#opening"],
-  ["job-strength", "/jobs/demo-crater-lamp-base#strength", { width: 1280, height: 1100 }],
-  ["start", "/start"],
-  ["materials", "/materials"],
-  ["logbook", "/log"],
-  ["pour", "/log/demo-pour-11", { width: 1280, height: 1100 }],
-  ["mould", "/rack/demo-mould-10", { width: 1280, height: 1100 }],
-  ["settings", "/settings"],
-  ["weigh", "/jobs/demo-comet-drawer-pull#out", { width: 1024, height: 768 }, weighing],
-  ["weigh-metal", "/jobs/demo-comet-drawer-pull#out", WIDE, doing(/^Weigh in comet pewter/)],
-  ["weigh-cement", "/jobs/demo-crater-lamp-base#out", WIDE, doing(/^Weigh in general concrete/)],
-  ["weigh-coat", "/jobs/demo-dome-finial#out", WIDE, doing(/^Weigh in rubber, section 1, detail coat/)],
-  ["phone", "/jobs/demo-moon-phase-tile#out", { width: 390, height: 844 }, weighing],
-  ["calendar", "/calendar", { width: 1280, height: 1000 }, planned],
+/** Touches the clay on the drawing. */
+const clay = (page: Page) => page.getByRole("list", { name: "On the drawing: ask about it" }).getByRole("button", { name: "Clay" }).click();
+
+async function compared(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "Compare" }).click();
+  await page.getByRole("combobox", { name: "The other opens as" }).click();
+  await page.getByRole("option", { name: "Two parts, clay parting" }).click();
+  await page.waitForTimeout(800);
+}
+
+const unfold =
+  (title: string) =>
+  async (page: Page): Promise<void> => {
+    await page.getByTestId("panel").getByRole("button", { name: title }).first().click();
+    await page.waitForTimeout(2500);
+  };
+
+interface Shot {
+  name: string;
+  path: string;
+  size?: Size;
+  act?: (page: Page) => Promise<void>;
+  dark?: boolean;
+  /** On a device that shows what is folded. */
+  everything?: boolean;
+}
+
+const SHOTS: readonly Shot[] = [
+  { name: "bench", path: "/" },
+  { name: "start", path: "/start" },
+  { name: "job", path: "/jobs/demo-comet-drawer-pull#rubber", act: clay },
+  { name: "job-pairing", path: "/jobs/demo-nebula-knob#pairing" },
+  { name: "job-dark", path: "/jobs/demo-dome-finial#opening", dark: true },
+  { name: "compare", path: "/jobs/demo-dome-finial#rubber", act: compared },
+  { name: "heat", path: "/jobs/demo-comet-drawer-pull#pairing", act: unfold("Heat") },
+  { name: "job-sheet", path: "/jobs/demo-comet-drawer-pull/sheet" },
+  { name: "fit", path: "/fit", act: worked },
+  { name: "materials", path: "/materials" },
+  { name: "logbook", path: "/log" },
+  { name: "pour", path: "/log/demo-pour-11" },
+  { name: "mould", path: "/rack/demo-mould-10" },
+  { name: "settings", path: "/settings" },
+  { name: "calendar", path: "/calendar", act: planned },
+  { name: "weigh", path: "/jobs/demo-comet-drawer-pull#out", size: { width: 1024, height: 768 }, act: weighing, everything: true },
+  { name: "weigh-metal", path: "/jobs/demo-comet-drawer-pull#out", act: doing(/^Weigh in comet pewter/), everything: true },
+  { name: "weigh-cement", path: "/jobs/demo-crater-lamp-base#out", act: doing(/^Weigh in general concrete/), everything: true },
+  { name: "phone", path: "/jobs/demo-constellation-bar#master", size: { width: 390, height: 844 } },
 ];
 
 const server = new Server();
@@ -91,8 +118,9 @@ try {
   server.loadDemo();
   await server.start();
   const browser = await chromium.launch({ executablePath: process.env.CHROMIUM_PATH ?? "/usr/bin/chromium", args: ["--no-sandbox"] });
-  for (const [name, path, size, act] of SHOTS) {
-    const page = await browser.newPage({ viewport: size ?? WIDE, locale: "en-GB" });
+  for (const { name, path, size, act, dark, everything } of SHOTS) {
+    const page = await browser.newPage({ viewport: size ?? WIDE, locale: "en-GB", colorScheme: dark ? "dark" : "light" });
+    if (everything) await page.addInitScript(() => window.localStorage.setItem("zesty-everything", "yes"));
     await page.goto(server.url + path, { waitUntil: "networkidle" });
     // Heat is worked out beside the page.
     await page.waitForTimeout(name === "fit" ? 9000 : 2500);

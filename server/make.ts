@@ -6,10 +6,14 @@ import { nest } from "../make/nest";
 import { overlapNote, piecesOf } from "../make/pieces";
 import { stlOf, threeMfOf } from "../make/meshfiles";
 import { printedBox, printedJacket, printedKeys, printedSprue, type Print } from "../make/solids";
+import { sheetOf } from "../make/document";
 import { jobSheetPdf } from "../make/sheet";
+import type { Sheet } from "../core/draw";
 import { readSettings } from "../db/settings";
 import { OPENING } from "../core/mould";
 import { getJob } from "./jobs";
+import { mouldsOfJob } from "./pours";
+import { lessonFor } from "./rack";
 import { Refusal } from "./refusal";
 import { catalogue, planJob } from "./plans";
 import type { Workshop } from "./workshop";
@@ -41,11 +45,18 @@ const notReady = (what: string): never => {
   throw new Refusal(422, "not-ready", what);
 };
 
+/** What a job sheet says, for paper and for the screen alike: the plan as it stands, with the lesson of its newest mould. */
+export function jobSheet(w: Workshop, jobId: string): Sheet {
+  const stored = getJob(w, jobId);
+  const lesson = lessonFor(w, mouldsOfJob(w, jobId)[0]?.id ?? null);
+  const taught = lesson && [lesson.line, lesson.change ? `Change: ${lesson.change.change}` : lesson.sure].filter(Boolean).join(" ");
+  return sheetOf(stored.job, stored.revision, planJob(w, stored), catalogue(w), taught || null);
+}
+
 /** One file of a job, worked out from its plan as it stands. Refuses with what is missing. */
 export async function makeFile(w: Workshop, jobId: string, name: string): Promise<Made> {
   const stored = getJob(w, jobId);
   if (!isMakeFile(name)) throw new Refusal(404, "no-file", `There is no file "${name.slice(0, 40)}". There are: ${Object.keys(MAKE_FILES).join(", ")}.`);
-  const known = catalogue(w);
   const p = planJob(w, stored);
   const type = MAKE_FILES[name];
   const stem =
@@ -57,7 +68,7 @@ export async function makeFile(w: Workshop, jobId: string, name: string): Promis
   const made = (body: Uint8Array | string): Made => ({ name: `${stem}-${name}`, type, body });
   switch (name) {
     case "job-sheet.pdf":
-      return made(await jobSheetPdf(stored.job, stored.revision, p, known, readSettings(w.db).units));
+      return made(await jobSheetPdf(jobSheet(w, jobId), readSettings(w.db).units));
     case "cut-list.svg":
     case "cut-list.dxf": {
       const plot = cutListPlot(

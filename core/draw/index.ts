@@ -1,4 +1,5 @@
 export { buildScene, STUFFS, type Scene, type Stuff } from "./scene";
+export * from "./sheet";
 export * from "./stages";
 export * from "./answers";
 export * from "./contacts";
