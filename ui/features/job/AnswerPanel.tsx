@@ -26,7 +26,7 @@ export function AnswerPanel({ asked, scene, onClose, go }: { asked: Asked; scene
   return (
     <>
       <div className="flex items-start justify-between gap-2">
-        <h2 ref={head} tabIndex={-1} className="text-xl font-bold outline-none">
+        <h2 id="step-title" ref={head} tabIndex={-1} className="text-xl font-bold outline-none">
           {answer?.title ?? link?.label ?? "Nothing there"}
         </h2>
         <button type="button" className="btn btn-bare !px-2.5" onClick={onClose} aria-label="Close, back to the step">

@@ -1,19 +1,17 @@
 "use client";
 
-import { ArchiveX, ArrowLeft, ArrowRight, CircleAlert, CloudCheck, CloudUpload, List, ListCollapse, Redo2, Printer, TriangleAlert, Undo2 } from "lucide-react";
+import { ArchiveX, CircleAlert, CloudCheck, CloudUpload, Redo2, Printer, TriangleAlert, Undo2 } from "lucide-react";
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
+import { useCallback, useDeferredValue, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { asMade, dossierOf, madeOtherwise, type Job, type MadeOf } from "@/core/record";
 import type { Catalogue } from "@/core/material";
 import { afterChange } from "@/core/start/assumed";
 import { heldByLog, STEP_IDS, type StepId } from "@/core/plan";
 import { plan as planOf } from "@/core/plan/plan";
 import { Conflict } from "../../form/Conflict";
-import { Brief } from "../../kit/brief";
-import { useDevice, useMedia } from "../../kit/device";
-import { Hint } from "../../kit/Hint";
+import { useMedia } from "../../kit/device";
 import { Caution } from "../../kit/controls";
 import { notice } from "../../kit/notice";
 import { useHeatWorker } from "../heat/useHeatStudies";
@@ -21,27 +19,22 @@ import { call } from "../../data/call";
 import { useShortcuts } from "../shell/shortcuts";
 import type { JobView } from "@/contract/jobs";
 import type { Pour } from "@/core/log";
-import { useUnits } from "../../kit/units";
-import { JobProvider, useJob } from "./JobContext";
+import { JobProvider } from "./JobContext";
 import type { SaveState } from "../../data/savedDocument";
 import type { JobDocument } from "./jobDocument";
 import { Route, stepName } from "./Route";
-import { StepAnswer } from "./StepAnswer";
+import { StepPanel, type AskedOf } from "./StepPanel";
 import { stagesOf } from "@/core/draw/stages";
 import type { Scene, Stage } from "@/core/draw";
 import type { Asked } from "../../stage/Stage";
-import { loadSteps, STEP_BODY } from "./steps";
+import { loadSteps } from "./steps";
 import type { Lesson } from "@/contract/log";
 import { Tally } from "./Tally";
 import { useJobDocument } from "./useJobDocument";
 
 /** Drawn once the page knows its own width, so it is fetched after it. */
 const StageCard = dynamic(() => import("./StageCard").then((m) => m.StageCard), { ssr: false });
-const AnswerPanel = dynamic(() => import("./AnswerPanel").then((m) => m.AnswerPanel), { ssr: false });
 const StandLine = dynamic(() => import("./StandLine").then((m) => m.StandLine), { ssr: false });
-const StandMore = dynamic(() => import("./StandLine").then((m) => m.StandMore), { ssr: false });
-const AssumedPanel = dynamic(() => import("./AssumedPanel").then((m) => m.AssumedPanel), { ssr: false });
-const StepTasks = dynamic(() => import("./StepTasks").then((m) => m.StepTasks), { ssr: false });
 const PhoneDrawing = dynamic(() => import("./PhoneDrawing").then((m) => m.PhoneDrawing), { ssr: false });
 
 const STAGE_OF: Record<StepId, Stage> = {
@@ -111,15 +104,6 @@ export function JobScreen({
   const [chosen, setChosen] = useState<{ step: StepId; stage: Stage } | null>(null);
 
   const { opening } = job.mould;
-  const keys = useMemo(
-    () => [
-      ...STEP_IDS.map((id, i) => ({ keys: String(i + 1), label: `To step ${i + 1}, ${stepName(id, opening)}`, run: () => go(id) })),
-      { keys: "Ctrl+Z", label: "Undo", run: () => void document.step("undo") },
-      { keys: "Ctrl+Shift+Z", label: "Redo", run: () => void document.step("redo") },
-    ],
-    [document, go, opening],
-  );
-  useShortcuts(keys);
   useEffect(loadSteps, []);
 
   const stages = useMemo(() => stagesOf(opening, plan.layout, job.jacket !== "none").map((x) => x.stage), [opening, plan.layout, job.jacket]);
@@ -128,12 +112,9 @@ export function JobScreen({
   const stage = !plan.layout ? "master" : stages.includes(wanted) ? wanted : "pour0";
   const edit = useCallback((change: (j: Job) => Job) => document.update((j) => afterChange(j, change(j))), [document]);
   const onStage = useCallback((to: Stage) => setChosen({ step, stage: to }), [step]);
-  const [asked, setAsked] = useState<{ what: Asked; scene: Scene } | null>(null);
+  const [asked, setAsked] = useState<AskedOf | null>(null);
   const onAsk = useCallback((what: Asked | null, scene: Scene | null) => setAsked(what && scene ? { what, scene } : null), []);
-  const [everything, setEverything] = useDevice("everything");
   const wide = useMedia("(min-width: 1024px)", true);
-  const at = STEP_IDS.indexOf(step);
-  const Body = STEP_BODY[step];
   const toStep = useCallback(
     (id: StepId) => {
       setAsked(null);
@@ -141,11 +122,25 @@ export function JobScreen({
     },
     [go],
   );
-  const heading = useFocusOn(step);
+  const keys = useMemo(
+    () => [
+      ...STEP_IDS.map((id, i) => ({ keys: String(i + 1), label: `To step ${i + 1}, ${stepName(id, opening)}`, run: () => toStep(id) })),
+      { keys: "Ctrl+Z", label: "Undo", run: () => void document.step("undo") },
+      { keys: "Ctrl+Shift+Z", label: "Redo", run: () => void document.step("redo") },
+    ],
+    [document, toStep, opening],
+  );
+  useShortcuts(keys);
+  const onClose = useCallback(() => setAsked(null), []);
+  const world = useMemo(
+    () => ({ id: initial.id, job, plan, catalogue, pours, inMould, otherwise, moulds, document, edit }),
+    [initial.id, job, plan, catalogue, pours, inMould, otherwise, moulds, document, edit],
+  );
+  const calm = useDeferredValue(world);
   const drawing = <StageCard stage={stage} onStage={onStage} asked={asked?.what ?? null} onAsk={onAsk} />;
 
   return (
-    <JobProvider value={{ id: initial.id, job, plan, catalogue, pours, inMould, otherwise, moulds, document, edit }}>
+    <JobProvider value={world}>
       <div className="flex flex-1 flex-col gap-2">
         <TitleRow job={job} save={save} canUndo={canUndo} canRedo={canRedo} document={document} id={initial.id} />
         <Trouble save={save} document={document} />
@@ -162,86 +157,14 @@ export function JobScreen({
           ) : (
             <PhoneDrawing stage={stage}>{drawing}</PhoneDrawing>
           )}
-          <section aria-labelledby="step-title" className="card space-y-2.5 p-4" data-testid="panel">
-            {asked ? (
-              <AnswerPanel asked={asked.what} scene={asked.scene} onClose={() => setAsked(null)} go={toStep} />
-            ) : (
-              <Brief brief={!everything}>
-                <div className="flex items-center gap-1">
-                  <h2 id="step-title" ref={heading} tabIndex={-1} className="min-w-0 flex-1 text-2xl font-bold outline-none">
-                    {at + 1}. {stepName(step, opening)}
-                  </h2>
-                  <Everything everything={everything} set={setEverything} />
-                  {([-1, 1] as const).map((by) => {
-                    const to = STEP_IDS[at + by];
-                    const Arrow = by < 0 ? ArrowLeft : ArrowRight;
-                    return (
-                      <button
-                        key={by}
-                        type="button"
-                        className="btn !px-2.5"
-                        disabled={!to}
-                        aria-label={
-                          to ? `${by < 0 ? "Back to" : "On to"} ${stepName(to, opening)}` : by < 0 ? "This is the first step" : "This is the last step"
-                        }
-                        onClick={() => to && toStep(to)}
-                      >
-                        <Arrow size={20} aria-hidden="true" />
-                      </button>
-                    );
-                  })}
-                </div>
-                <StepAnswer step={step} />
-                <Cautions step={step} />
-                {job.assumed.length > 0 && <AssumedPanel go={toStep} />}
-                <Body />
-                {step === "out" && <StandMore lesson={lesson} />}
-                <StepTasks step={step} />
-              </Brief>
-            )}
-          </section>
+          {/* What stands beside the drawing follows a drag when there is time; where it is dragged itself, at once. */}
+          <JobProvider value={step === "strength" ? world : calm}>
+            <StepPanel step={step} asked={asked} onClose={onClose} go={toStep} lesson={lesson} />
+          </JobProvider>
         </div>
         <Tally plan={plan} pours={pours} />
       </div>
     </JobProvider>
-  );
-}
-
-/** After a step was chosen, reading and tabbing go on at its heading; not when the page has just come. */
-function useFocusOn(step: StepId) {
-  const heading = useRef<HTMLHeadingElement>(null);
-  const was = useRef(step);
-  useEffect(() => {
-    if (was.current === step) return;
-    was.current = step;
-    heading.current?.focus({ preventScroll: true });
-  }, [step]);
-  return heading;
-}
-
-/** Folds what is not asked, or shows all there is; this device keeps to it. */
-function Everything({ everything, set }: { everything: boolean; set: (yes: boolean) => void }) {
-  return (
-    <Hint text={everything ? "Fold what is not asked" : "Show everything"}>
-      <button type="button" className="btn btn-bare !px-2.5" aria-pressed={everything} aria-label="Show everything" onClick={() => set(!everything)}>
-        {everything ? <ListCollapse size={20} aria-hidden="true" /> : <List size={20} aria-hidden="true" />}
-      </button>
-    </Hint>
-  );
-}
-
-function Cautions({ step }: { step: StepId }) {
-  const { plan } = useJob();
-  const { say } = useUnits();
-  const here = plan.cautions.filter((c) => c.step === step);
-  return here.length === 0 ? null : (
-    <Caution>
-      {here.map((c) => (
-        <span key={c.text} className="block">
-          {say(c.text)}
-        </span>
-      ))}
-    </Caution>
   );
 }
 
