@@ -1,4 +1,5 @@
 import type { Metadata, Viewport } from "next";
+import localFont from "next/font/local";
 import { cookies } from "next/headers";
 import { forecastOf, getSettings } from "@/server/settings";
 import { workshop, WorkshopUnavailable } from "@/server/workshop";
@@ -6,6 +7,19 @@ import { Shell } from "@/ui/features/shell/Shell";
 import { THEME_COOKIE, THEMES } from "@/ui/kit/themes";
 import { UnitsProvider } from "@/ui/kit/units";
 import "./globals.css";
+
+// The letters of nearly every word come with the page, under stand-ins of the same measure: nothing moves when they are there.
+// Rarer letters come from the whole families that globals.css names after them.
+const reading = localFont({
+  src: "../node_modules/@fontsource-variable/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-wght-normal.woff2",
+  variable: "--font-reading",
+  weight: "200 800",
+});
+const heading = localFont({
+  src: "../node_modules/@fontsource-variable/bricolage-grotesque/files/bricolage-grotesque-latin-wght-normal.woff2",
+  variable: "--font-heading",
+  weight: "200 800",
+});
 
 export const metadata: Metadata = {
   title: { default: "Zesty Ladle", template: "%s · Zesty Ladle" },
@@ -35,7 +49,7 @@ export default async function RootLayout({ children }: { children: React.ReactNo
   const wanted = (await cookies()).get(THEME_COOKIE)?.value;
   const theme = THEMES.find((t) => t === wanted && t !== "system");
   return (
-    <html lang="en" data-theme={theme}>
+    <html lang="en" data-theme={theme} className={`${reading.variable} ${heading.variable}`}>
       <body>
         {opened.ok ? (
           <UnitsProvider initial={opened.settings.units} zone={opened.zone}>
