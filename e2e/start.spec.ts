@@ -52,6 +52,8 @@ test("what is assumed can be argued with, or agreed to; a size that is missing i
   await assumed.getByRole("button", { name: /opens as/ }).click();
   await expect(page.getByRole("heading", { name: "3. Opening" })).toBeVisible();
   await choose(page, "How it opens", "Two parts, clay parting");
+  await expect(assumed).toHaveCount(0);
+  await toStep(page, "Rubber");
   await expect(assumed.getByRole("button", { name: /opens as/ })).toHaveCount(0);
   await expect(assumed.getByRole("button", { name: /cast in/ })).toBeVisible();
   await saved(page);

@@ -29,14 +29,18 @@ const ASSUMABLE: Record<string, Assumable> = {
   jacket: { label: "jacket", step: "box", value: ({ dossier }) => JACKETS[dossier.job.jacket].label },
 };
 
+/** Where a new job opens: there all of it is seen; elsewhere what is changed there. */
+const ALL_AT: StepId = "rubber";
+
 /** What nobody said and is assumed for this kind of piece: each can be gone to and changed, or all agreed to. */
-export function AssumedPanel({ go }: { go: (step: StepId) => void }) {
+export function AssumedPanel({ step, go }: { step: StepId; go: (step: StepId) => void }) {
   const { job, plan, edit } = useJob();
   const { fmt } = useUnits();
   const shown = job.assumed.flatMap((path) => {
     const a = ASSUMABLE[path];
-    return a ? [{ path, ...a }] : [];
+    return a && (step === ALL_AT || a.step === step) ? [{ path, ...a }] : [];
   });
+  if (shown.length === 0) return null;
   return (
     <section aria-label="Assumed" className="space-y-1 rounded-xl border-2 border-dashed border-line p-2">
       <p className="flex items-center justify-between gap-2 pl-1">

@@ -78,7 +78,7 @@ export const StepPanel = memo(function StepPanel({
           </div>
           <StepAnswer step={step} />
           <Cautions step={step} />
-          {job.assumed.length > 0 && <AssumedPanel go={go} />}
+          {job.assumed.length > 0 && <AssumedPanel step={step} go={go} />}
           <Body />
           {step === "out" && <StandMore lesson={lesson} />}
           <StepTasks step={step} />
