@@ -4,6 +4,7 @@ import { benchActs } from "@/server/acts";
 import { bench } from "@/server/clocks";
 import { coming } from "@/server/calendar";
 import { damageMet } from "@/server/daily";
+import { keptCopies } from "@/server/kept";
 import { oddMet } from "@/server/odd";
 import { openBatches } from "@/server/weighIns";
 import { jobThumbs, planJobs } from "@/server/plans";
@@ -37,7 +38,15 @@ export default function BenchPage() {
   const acts = benchActs(w);
   const initial = bench(w);
   const thumbs = jobThumbs(w, [...jobs.map((j) => j.id), ...acts.map((a) => a.jobId), ...initial.clocks.flatMap((c) => c.clock.jobId ?? [])]);
-  const shown = { initial, thumbs, patches: runningPatches(w), batches: openBatches(w), planned: coming(w), acts };
+  const shown = {
+    initial,
+    thumbs,
+    aside: jobs.length === 0 && keptCopies(w).some((c) => c.why === "before-opening"),
+    patches: runningPatches(w),
+    batches: openBatches(w),
+    planned: coming(w),
+    acts,
+  };
   // Last, since what was met on the way here counts.
   return <BenchScreen jobs={jobs} totalJobs={total} {...shown} unread={oddMet(w).length} damage={damageMet()} />;
 }

@@ -86,7 +86,7 @@ export const WorkshopCheck = z.object({
 export type WorkshopCheck = z.infer<typeof WorkshopCheck>;
 
 /** Why a copy of the whole workshop was kept. */
-export const KEPT_WHYS = ["before-restore", "before-opening", "daily", "asked"] as const;
+export const KEPT_WHYS = ["before-restore", "before-opening", "daily", "asked", "empty"] as const;
 export type KeptWhy = (typeof KEPT_WHYS)[number];
 
 /** A copy of the whole workshop with its pictures, in a folder beside it. */
@@ -96,6 +96,8 @@ export type KeptCopy = z.infer<typeof KeptCopy>;
 export const kept = {
   list: endpoint({ method: "GET", path: "/api/kept", in: null, out: z.array(KeptCopy) }),
   open: endpoint({ method: "POST", path: "/api/kept/:name", in: null, out: z.object({ kept: z.string() }), keeper: true }),
+  /** Puts the workshop aside as a copy, and begins an empty one. */
+  begin: endpoint({ method: "POST", path: "/api/kept", in: null, out: z.object({ kept: z.string() }), keeper: true }),
   drop: endpoint({ method: "DELETE", path: "/api/kept/:name", in: null, out: z.array(KeptCopy), keeper: true }),
 };
 

@@ -1,4 +1,4 @@
-import { choose, expect, saved, startJob, test, toStep } from "./workshop";
+import { choose, expect, saved, Server, startJob, test, toStep } from "./workshop";
 
 const KINDS = [
   "Tile or plaque",
@@ -85,4 +85,26 @@ test("the drawing of a new job takes its card as soon as there is something to d
   await expect(drawn).toBeVisible();
   const share = async () => ((await drawn.boundingBox())?.width ?? 0) / ((await card.boundingBox())?.width ?? 1);
   await expect.poll(share).toBeGreaterThan(0.9);
+});
+
+test("the demo workshop is left for an empty one that explains itself, and come back to", async ({ browser }) => {
+  const own = new Server();
+  own.loadDemo();
+  await own.start();
+  const page = await browser.newPage({ baseURL: own.url });
+  try {
+    await page.goto("/settings");
+    await page.getByRole("button", { name: "Begin an empty workshop" }).click();
+    await page.getByRole("dialog").getByRole("button", { name: "Begin an empty one" }).click();
+    await expect(page.getByText(/No job yet\. Take the thing you want to copy/)).toBeVisible();
+    await page.getByRole("link", { name: "Go back to the workshop that was put aside" }).click();
+    await page.getByRole("button", { name: "Open this one" }).click();
+    await page.getByRole("dialog").getByRole("button", { name: "Open it" }).click();
+    await expect(page.getByText("Perigee Yard").first()).toBeVisible();
+    await page.goto("/");
+    await expect(page.getByRole("link", { name: /Crater lamp base/ }).first()).toBeVisible();
+  } finally {
+    await page.close();
+    await own.remove();
+  }
 });

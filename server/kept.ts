@@ -3,7 +3,8 @@ import { copyFileSync, existsSync, linkSync, mkdirSync, readdirSync, readFileSyn
 import { join } from "node:path";
 import * as z from "zod";
 import { KEPT_WHYS, type KeptCopy, type KeptWhy } from "../contract/workshop";
-import { damagesOf, openWorkshop } from "../db/open";
+import { damagesOf, openWorkshop, workshopFiles } from "../db/open";
+import { readSettings, writeSettings } from "../db/settings";
 import { pictureNames } from "../db/tables";
 import { Refusal } from "./refusal";
 import { syncFolder, tidyPictures } from "./pictures";
@@ -111,6 +112,28 @@ export function openKept(w: Workshop, name: string): { workshop: Workshop; kept:
     return { workshop, kept };
   } finally {
     clear();
+  }
+}
+
+/**
+ * Puts the workshop aside as a copy and begins an empty one, which knows that it is one: nothing fills it but a person. The one put
+ * aside is opened like any copy. Who is let in at the door stays.
+ */
+export function beginEmpty(w: Workshop): { workshop: Workshop; kept: string } {
+  const at = w.now();
+  const name = `${new Date(at).toISOString().replace(/[:.]/g, "-")}-empty`;
+  const folder = join(w.files.kept, name);
+  rmSync(folder, { recursive: true, force: true });
+  mkdirSync(join(folder, "photos"), { recursive: true });
+  try {
+    const db = openWorkshop(workshopFiles(folder));
+    writeSettings(db, readSettings(db));
+    db.$client.pragma("wal_checkpoint(TRUNCATE)");
+    db.$client.close();
+    writeFileSync(join(folder, "about.json"), JSON.stringify({ at, why: "empty" } satisfies z.input<typeof About>));
+    return openKept(w, name);
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
   }
 }
 

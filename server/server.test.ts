@@ -10,7 +10,7 @@ import { dossierOf, newJob, type Job } from "../core/record";
 import { catalogueOf } from "../core/material";
 import { fitQuestionOf, heldByLog } from "../core/plan";
 import { plan } from "../core/plan/plan";
-import { loadDemo } from "../db/demo";
+import { isNewWorkshop, loadDemo } from "../db/demo";
 import sharp from "sharp";
 import { crc32 } from "node:zlib";
 import { putMaterial } from "../db/materials";
@@ -19,7 +19,7 @@ import { damageOf, workshopFiles } from "../db/open";
 import { bench, startTimer } from "./clocks";
 import { checkWorkshop } from "./check";
 import { dailyDue, makeDaily } from "./daily";
-import { keptCopies, openKept } from "./kept";
+import { beginEmpty, keptCopies, openKept } from "./kept";
 import { createJob, getJob, jobsInHand, putAway, undoJob, updateJob } from "./jobs";
 import { addMaterial, allMaterials, ownMaterials, removeMaterial, updateMaterial } from "./materials";
 import { exportMaterials, importMaterials, materialFileSchema } from "./exchange";
@@ -588,6 +588,27 @@ describe("the workshop file", () => {
     expect(damageOf(again)).toMatch(/./);
     again.close();
     w = openAt(workshopFiles(mkdtempSync(join(folder, "next-"))), () => clock);
+  });
+
+  it("is put aside for an empty one that nothing fills, and is there again as it was", () => {
+    const id = start();
+    updateSettings(w, { workshopName: "Perigee Yard" });
+    const { workshop, kept } = beginEmpty(w);
+    w = workshop;
+    expect(kept).toMatch(/-before-opening$/);
+    expect(() => getJob(w, id)).toThrow();
+    expect(getSettings(w).workshopName).not.toBe("Perigee Yard");
+    expect(isNewWorkshop(w.db)).toBe(false);
+    // Only the one put aside is kept, not the empty page it was exchanged for.
+    expect(keptCopies(w).map((c) => c.why)).toEqual(["before-opening"]);
+    clock += HOUR;
+    const mine = start();
+    clock += HOUR;
+    w = openKept(w, kept).workshop;
+    expect(getJob(w, id).job.name).not.toBe("");
+    expect(() => getJob(w, mine)).toThrow();
+    expect(getSettings(w).workshopName).toBe("Perigee Yard");
+    expect(keptCopies(w)).toHaveLength(2);
   });
 
   it("is copied once a day, by a copy that opens, of which a few are kept; or not at all, as asked", () => {

@@ -79,6 +79,7 @@ export function BenchScreen({
   batches,
   planned,
   acts: firstActs,
+  aside,
   thumbs,
   unread,
   damage,
@@ -91,6 +92,8 @@ export function BenchScreen({
   planned: readonly PlannedStretch[];
   /** What wants hands at each job next. */
   acts: readonly BenchAct[];
+  /** Another workshop was put aside and is kept. */
+  aside: boolean;
   /** The section of each job, by its id; none where nothing is measured yet. */
   thumbs: Readonly<Record<string, Thumb>>;
   /** Stored entries that could not be read and are left out of what is shown. */
@@ -261,6 +264,13 @@ export function BenchScreen({
             <Link href="/start" className="btn btn-main">
               Start a job
             </Link>
+            {aside && (
+              <p>
+                <Link href="/settings#copies" className="underline">
+                  Go back to the workshop that was put aside
+                </Link>
+              </p>
+            )}
           </div>
         ) : (
           <ul className="grid grid-cols-1 gap-3 sm:grid-cols-2 xl:grid-cols-3">

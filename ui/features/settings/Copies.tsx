@@ -1,6 +1,6 @@
 "use client";
 
-import { Archive, ShieldCheck, Trash2 } from "lucide-react";
+import { Archive, FilePlus2, ShieldCheck, Trash2 } from "lucide-react";
 import { useState } from "react";
 import type { KeptCopy, KeptWhy, OddEntry, WorkshopCheck } from "@/contract/workshop";
 import { call } from "../../data/call";
@@ -17,6 +17,7 @@ const WHY: Record<KeptWhy, string> = {
   "before-opening": "before another copy was opened",
   daily: "of the day",
   asked: "kept by hand",
+  empty: "an empty workshop",
 };
 const many = (n: number, one: string, more: string): string => `${n} ${n === 1 ? one : more}`;
 
@@ -40,6 +41,7 @@ export function Copies({
   const errand = useErrand();
   const [changing, setChanging] = useState(false);
   const busy = changing || errand.going !== null;
+  const [beginning, setBeginning] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
   const [checked, setChecked] = useState<WorkshopCheck | null>(null);
   const during = async (work: () => Promise<string | null>) => {
@@ -53,6 +55,13 @@ export function Copies({
       if (!made.ok) return made.message;
       const a = await call("kept", "list", {});
       if (a.ok) setCopies(a.data);
+      return a.ok ? null : a.message;
+    });
+  const begin = () =>
+    during(async () => {
+      setBeginning(false);
+      const a = await call("kept", "begin", {});
+      if (a.ok) window.location.assign("/");
       return a.ok ? null : a.message;
     });
   const look = () =>
@@ -85,6 +94,9 @@ export function Copies({
         </button>
         <button type="button" className="btn" disabled={busy} onClick={() => void look()}>
           <ShieldCheck size={19} aria-hidden="true" /> Check this workshop
+        </button>
+        <button type="button" className="btn" disabled={busy} onClick={() => setBeginning(true)}>
+          <FilePlus2 size={19} aria-hidden="true" /> Begin an empty workshop
         </button>
       </div>
       <Tick checked={daily} onChange={onDaily}>
@@ -124,6 +136,19 @@ export function Copies({
       <p className="hint">
         They lie in the folder “kept” beside the workshop’s file, and share its pictures with it. A backup elsewhere is still needed: one disk fails as one.
       </p>
+      {beginning && (
+        <Dialog open onOpenChange={(o) => !o && setBeginning(false)} title="Put this workshop aside?" description="Jobs, materials, log, pictures: all of it.">
+          <p className="mb-4">An empty one begins. This one is kept whole as a copy: open it here, under “Open this one”, and you are back where you were.</p>
+          <div className="flex justify-end gap-2">
+            <button type="button" className="btn btn-bare" onClick={() => setBeginning(false)}>
+              Stay here
+            </button>
+            <button type="button" className="btn btn-main" onClick={() => void begin()}>
+              Begin an empty one
+            </button>
+          </div>
+        </Dialog>
+      )}
       {asked && (
         <Dialog
           open
