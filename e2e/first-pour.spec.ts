@@ -16,7 +16,7 @@ test("a newcomer goes from ruler measurements to a logged casting", async ({ pag
 
   await toStep(page, "Prepare");
   await choose(page, "Release", "Paste wax");
-  await expect(page.getByTestId("answer")).toContainText("as if lifting");
+  await expect(page.getByTestId("answer")).toContainText("As if lifting");
 
   await toStep(page, "Box");
   await choose(page, "Box", "Cylinder wrap");

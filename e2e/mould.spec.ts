@@ -81,7 +81,7 @@ test("the crater lamp base is designed from nothing to its job sheet, and concre
   await expect(row(/Beeswax/)).toContainText("Holds");
 
   // Dragging the wall takes the bulge down and the rubber up.
-  const drag = page.getByRole("slider", { name: /Drag/ });
+  const drag = page.getByRole("slider", { name: /Thickness of the walls/ });
   await expect(page.getByTestId("tally-rubber")).toHaveText(/\d g$/);
   const before = await page.getByTestId("tally-rubber").innerText();
   while (Number(await drag.getAttribute("aria-valuenow")) < 20) await drag.press("ArrowRight");

@@ -106,7 +106,7 @@ async function benchBrowserDrag(url: string): Promise<void> {
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.goto(`${url}/jobs/demo-crater-lamp-base#strength`, { waitUntil: "networkidle" });
-    const slider = page.getByRole("slider", { name: /Drag/ });
+    const slider = page.getByRole("slider", { name: /Thickness of the walls/ });
     await slider.waitFor();
     const frames = await slider.evaluate(async (el) => {
       const times: number[] = [];
