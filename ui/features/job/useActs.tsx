@@ -1,11 +1,11 @@
 "use client";
 
 import { useRouter } from "next/navigation";
-import { useState, type ReactNode } from "react";
+import { useRef, useState, type ReactNode } from "react";
 import type { PourKind } from "@/core/plan";
 import { NO_CUT, type Cut } from "@/core/weigh";
 import { call } from "../../data/call";
-import { useActKey } from "../../data/key";
+import { freshId } from "../../data/key";
 import { notice } from "../../kit/notice";
 import { AskFirst, doubtsOf, type Asked } from "../log/AskFirst";
 import { useJob } from "./JobContext";
@@ -18,11 +18,20 @@ export interface ToDo {
   cut?: Cut;
 }
 
+export interface Acts {
+  busy: boolean;
+  weigh: (t: ToDo) => void;
+  log: (t: ToDo, at: number | null) => void;
+  /** What asks first, wherever it is put. */
+  dialog: ReactNode;
+}
+
 /** Begins to weigh something in, or logs it as poured: saves the job first, asks once where something speaks against it. */
-export function useActs(): { busy: boolean; weigh: (t: ToDo) => void; log: (t: ToDo, at: number | null) => void; dialog: ReactNode } {
+export function useActs(): Acts {
   const { id, document } = useJob();
   const router = useRouter();
-  const act = useActKey();
+  // Each pour is an act of its own, however often its answer is lost on the way.
+  const keys = useRef(new Map<string, string>());
   const [busy, setBusy] = useState(false);
   const [asked, setAsked] = useState<Asked | null>(null);
   const body = ({ kind, index, mouldId = null, cut = NO_CUT }: ToDo, despite: string[]) => ({
@@ -48,12 +57,15 @@ export function useActs(): { busy: boolean; weigh: (t: ToDo) => void; log: (t: T
   };
   const log = async (t: ToDo, at: number | null, despite: string[] = []): Promise<void> => {
     setBusy(true);
+    const mine = `${t.kind} ${t.index}`;
+    const key = keys.current.get(mine) ?? freshId();
+    keys.current.set(mine, key);
     const saved = await document.flush();
-    const answer = saved ? await call("log", "enter", { body: { key: act.key(), ...body(t, despite), ...(at === null ? {} : { at }) } }) : null;
+    const answer = saved ? await call("log", "enter", { body: { key, ...body(t, despite), ...(at === null ? {} : { at }) } }) : null;
     setBusy(false);
     if (!answer) return notice.bad("Not logged: the job itself could not be saved yet. See the note on top.");
     if (answer.ok) {
-      act.answered();
+      keys.current.delete(mine);
       notice.good(`${t.title} is in the log. Its clock is running.`);
       return router.refresh();
     }

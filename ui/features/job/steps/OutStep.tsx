@@ -19,7 +19,7 @@ import { useJob } from "../JobContext";
 import { Aside } from "../../../kit/brief";
 import { More } from "../../../kit/More";
 import { JobField } from "../JobField";
-import { useActs } from "../useActs";
+import { useActs, type Acts } from "../useActs";
 
 export function OutStep() {
   const { job, plan, inMould, moulds, pours } = useJob();
@@ -27,6 +27,8 @@ export function OutStep() {
   const [mouldId, setMouldId] = useState<string | null>(null);
   const [cut, setCut] = useState(NO_CUT);
   const stand = standOf(inMould, pours);
+  // One for all clocks: what asks first stays while a clock moves to another place.
+  const acts = useActs();
   const { next } = stand;
   const isNext = (kind: PourKind, index: number) => stand.next?.kind === kind && stand.next.index === index;
   const warnings = plan.remarks.filter((r) => r.step === "out");
@@ -67,6 +69,7 @@ export function OutStep() {
   const rest = clocks.filter((c) => c.key !== mine);
   return (
     <>
+      {acts.dialog}
       {refused && (
         <p className="flex items-center gap-2 font-semibold">
           <VerdictMark verdict={plan.chain.verdict} /> See “Cast & rubber” and “Prepare” before you pour.
@@ -99,6 +102,7 @@ export function OutStep() {
             const last = l.next === null;
             return (
               <Clock
+                acts={acts}
                 key={l.name}
                 title={l.coat ? `${l.name}, ${l.cast.name.toLowerCase()}` : l.cast.name}
                 wait={l.next ?? inMould.castCure?.demould ?? l.cure.demould}
@@ -158,6 +162,7 @@ function Span({ wait }: { wait: Wait }) {
 
 /** How long one pour takes, until when if poured now, and the tap that logs it. */
 function Clock({
+  acts: { busy, weigh, log },
   title,
   wait,
   until = "open after",
@@ -168,6 +173,7 @@ function Clock({
   cut = NO_CUT,
   next,
 }: {
+  acts: Acts;
   title: string;
   wait: Wait;
   until?: string;
@@ -181,7 +187,6 @@ function Clock({
 }) {
   const { fmt, say, wall } = useUnits();
   const now = useNow();
-  const { busy, weigh, log, dialog } = useActs();
   const [dating, setDating] = useState(false);
   const [when, setWhen] = useState<{ at: number | null; ok: boolean }>({ at: null, ok: true });
   const todo = { kind, index, title, mouldId, cut };
@@ -238,7 +243,6 @@ function Clock({
             Earlier …
           </button>
         )}
-        {dialog}
       </div>
     </div>
   );
