@@ -39,6 +39,7 @@ export function OutStep() {
       key: `rubber ${i}`,
       clock: (
         <Clock
+          acts={acts}
           title={plan.pours.length === 1 ? "Rubber" : `Rubber, ${p.name.toLowerCase()}`}
           wait={p.wait}
           until={p.wait.until === "recoat" ? "next coat from" : p.kind === "coat" && p !== plan.pours.at(-1) ? "next section after" : "open after"}
@@ -54,6 +55,7 @@ export function OutStep() {
       key: `jacket ${i}`,
       clock: (
         <Clock
+          acts={acts}
           title={`${part.name}, ${part.material.toLowerCase()}`}
           wait={part.sets}
           until={i < parts.length - 1 ? "next part after" : "lift after"}
