@@ -2,25 +2,28 @@
 export type ReadWhen = { ok: true; at: number } | { ok: false; message: string };
 
 const DAYS = ["sun", "mon", "tue", "wed", "thu", "fri", "sat"];
-const UNITS: Record<string, number> = {
-  m: 1,
-  min: 1,
-  mins: 1,
-  minute: 1,
-  minutes: 1,
-  h: 60,
-  hr: 60,
-  hour: 60,
-  hours: 60,
-  d: 1440,
-  day: 1440,
-  days: 1440,
-  week: 10_080,
-  weeks: 10_080,
-};
+/** Words are asked of maps: a plain object would also know "__proto__". */
+const UNITS = new Map<string, number>(
+  Object.entries({
+    m: 1,
+    min: 1,
+    mins: 1,
+    minute: 1,
+    minutes: 1,
+    h: 60,
+    hr: 60,
+    hour: 60,
+    hours: 60,
+    d: 1440,
+    day: 1440,
+    days: 1440,
+    week: 10_080,
+    weeks: 10_080,
+  }),
+);
 const MINUTE = 60_000;
 /** Hours that parts of a day stand for, where no clock is said. */
-const PART_MIN: Record<string, number> = { morning: 8 * 60, noon: 12 * 60, afternoon: 15 * 60, evening: 19 * 60, night: 22 * 60 };
+const PART_MIN = new Map<string, number>(Object.entries({ morning: 8 * 60, noon: 12 * 60, afternoon: 15 * 60, evening: 19 * 60, night: 22 * 60 }));
 
 /**
  * Reads when something was done, as people say it: "now", "16:00", "yesterday 16:00", "21:30 last night", "this morning", "mon 14:00",
@@ -42,7 +45,7 @@ export function readWhen(text: string, now: number, weekday: number, today: (day
   if (t === "" || t === "now" || t === "just now") return { ok: true, at: now };
   const ago = /^(?:about )?(\d+(?:[.,]\d+)?|an?|half an) ?([a-z]+) ago$/.exec(t);
   if (ago) {
-    const unit = UNITS[ago[2] ?? ""];
+    const unit = UNITS.get(ago[2] ?? "");
     if (!unit) return bad("has no unit of time.");
     const n = ago[1] === "half an" ? 0.5 : /^an?$/.test(ago[1] ?? "") ? 1 : Number((ago[1] ?? "").replace(",", "."));
     return past(now - n * unit * MINUTE);
@@ -70,7 +73,7 @@ export function readWhen(text: string, now: number, weekday: number, today: (day
     if (word === "yesterday") days = -1;
     else if (word === "today" || word === "this") days ??= 0;
     else if (word === "last") days ??= -1;
-    else if (PART_MIN[word] !== undefined) part = PART_MIN[word];
+    else if (PART_MIN.has(word)) part = PART_MIN.get(word) ?? null;
     else if (day >= 0) days = -((weekday - day + 7) % 7 || 7);
     else return bad("is no time this reads.");
   }

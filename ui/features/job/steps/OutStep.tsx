@@ -87,7 +87,8 @@ export function OutStep() {
         </More>
       )}
       {plan.pours.length === 0 && !plan.castCure && <p>Times appear once the rubber and the cast are worked out.</p>}
-      {clocks.find((c) => c.key === mine)?.clock}
+      {/* Each pour is another clock: what was typed for one is not the next one's. */}
+      <Fragment key={mine}>{clocks.find((c) => c.key === mine)?.clock}</Fragment>
       {inMould.castCure && inMould.cast && (
         <Casting next={next?.kind === "layer" || next?.kind === "cast" || next === null}>
           {moulds.length > 1 && (
