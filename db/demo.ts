@@ -137,7 +137,7 @@ const POURS: DemoPour[] = [
   { jobId: "demo-comet-drawer-pull", kind: "rubber", index: 1, hoursAgo: 14 * 24, outcome: "good" },
   { jobId: "demo-comet-drawer-pull", kind: "cast", index: 0, hoursAgo: 11 * 24 + 4, outcome: "failed", faults: ["short-fill"], notes: "Tail froze half way. Mould was cold.", sprueMm: 4, markAt: 0.9 },
   { jobId: "demo-comet-drawer-pull", kind: "cast", index: 0, hoursAgo: 11 * 24 + 3, outcome: "failed", faults: ["short-fill"], sprueMm: 4, markAt: 0.85 },
-  { jobId: "demo-comet-drawer-pull", kind: "cast", index: 0, hoursAgo: 11 * 24 + 2, outcome: "good", notes: "Warmed the mould, opened the vent at the tail.", sprueMm: 6, changed: { key: "short-fill/choke", text: "Opened the choke from 4 mm to 6 mm." } },
+  { jobId: "demo-comet-drawer-pull", kind: "cast", index: 0, hoursAgo: 11 * 24 + 2, outcome: "good", notes: "Warmed the mould, opened the vent at the tail.", sprueMm: 6, changed: { key: "short-fill/choke", text: "Opened the sprue from 4 mm to 6 mm." } },
   { jobId: "demo-eclipse-pillar", kind: "rubber", index: 0, hoursAgo: 3 },
   { jobId: "demo-constellation-bar", kind: "rubber", index: 0, hoursAgo: 30 * 24, outcome: "good", notes: "Post-cured as its maker says." },
   { jobId: "demo-constellation-bar", kind: "cast", index: 0, hoursAgo: 6 * 24, outcome: "good" },

@@ -116,8 +116,8 @@ function routeFiles(folder = "app/api", at = "/api"): [string, string][] {
 }
 type Handler = (request: Request, context: { params: Promise<Record<string, string>> }) => Promise<Response>;
 const METHODS = ["GET", "POST", "PUT", "PATCH", "DELETE"] as const;
-/** These start processes or listen on the network: they are tried by tests of their own. */
-const APART = new Set(["POST /api/errands", "PUT /api/door", "POST /api/door/pair", "GET /api/backup"]);
+/** These start processes, listen on the network, or put aside the very workshop that is tried: each has tests of its own. */
+const APART = new Set(["POST /api/errands", "PUT /api/door", "POST /api/door/pair", "GET /api/backup", "POST /api/kept"]);
 
 describe("whatever is sent to any route", () => {
   it("is answered in words, never by a fault of ours, and leaves every page standing", async () => {

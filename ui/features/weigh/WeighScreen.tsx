@@ -312,7 +312,11 @@ export function WeighScreen({ initial, cups, lesson }: { initial: WeighView; cup
           )}
           {/* What is poured in one go is over before anybody reads a level. */}
           {passed && view.fill && w.habit !== "metal" && w.cups.some((c) => c.stirredAt !== null) && <GaugePanel view={view} act={does} />}
-          {view.kind === "cast" && passed && <CutFields cut={w.cut} set={(cut) => does({ do: "cut", cut })} />}
+          {view.kind === "cast" && passed && (
+            <div className="card px-4 py-1">
+              <CutFields cut={w.cut} set={(cut) => does({ do: "cut", cut })} />
+            </div>
+          )}
           <HandlingFields view={view} cups={cups} scale={scale} act={does} />
           <HandsAndEars ears={ears} choose={chooseEars} />
         </div>
