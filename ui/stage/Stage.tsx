@@ -27,6 +27,8 @@ interface Props {
   asked: Asked | null;
   onAsk: (asked: Asked | null) => void;
   onPut: (list: readonly Put[]) => void;
+  /** Whether something is in the hand. */
+  onHeld: (held: boolean) => void;
   /** What a drag brings with it, said at the finger. */
   brings: string;
 }
@@ -62,6 +64,7 @@ function Drawing({
   asked,
   onAsk,
   onPut,
+  onHeld,
   brings,
   scene,
   size,
@@ -94,6 +97,8 @@ function Drawing({
     if (stuff) askAbout(stuff);
   };
   const { held, begin, drag, end, nudge, letGo } = useDragging(settled, grips, us, onPut, tap);
+  const inHand = held !== null && !held.byKeys;
+  useEffect(() => onHeld(inHand), [inHand, onHeld]);
   const paper = held && !held.byKeys ? layOut(scene, named, letters, size.width, bottom, held.paper) : settled;
   const { X, Y, scale } = paper;
   const troubles = view === "along" ? troubledContacts(plan, scene) : [];

@@ -137,7 +137,8 @@ export function JobScreen({
     [initial.id, job, plan, catalogue, pours, inMould, otherwise, moulds, document, edit],
   );
   const calm = useDeferredValue(world);
-  const drawing = <StageCard stage={stage} onStage={onStage} asked={asked?.what ?? null} onAsk={onAsk} />;
+  const [inHand, setInHand] = useState(false);
+  const drawing = <StageCard stage={stage} onStage={onStage} asked={asked?.what ?? null} onAsk={onAsk} onHeld={setInHand} />;
 
   return (
     <JobProvider value={world}>
@@ -157,8 +158,8 @@ export function JobScreen({
           ) : (
             <PhoneDrawing stage={stage}>{drawing}</PhoneDrawing>
           )}
-          {/* What stands beside the drawing follows a drag when there is time; where it is dragged itself, at once. */}
-          <JobProvider value={step === "strength" ? world : calm}>
+          {/* While something on the drawing is in the hand, what stands beside it follows when there is time. */}
+          <JobProvider value={inHand ? calm : world}>
             <StepPanel step={step} asked={asked} onClose={onClose} go={toStep} lesson={lesson} />
           </JobProvider>
         </div>

@@ -23,11 +23,13 @@ export function StageCard({
   onStage,
   asked,
   onAsk,
+  onHeld,
 }: {
   stage: StageName;
   onStage: (stage: StageName) => void;
   asked: Asked | null;
   onAsk: (asked: Asked | null, scene: Scene | null) => void;
+  onHeld: (held: boolean) => void;
 }) {
   const { job, plan, catalogue, edit } = useJob();
   const { fmt } = useUnits();
@@ -77,6 +79,7 @@ export function StageCard({
           view={view}
           asked={asked}
           onAsk={ask}
+          onHeld={onHeld}
           onPut={(list) => edit((j) => list.reduce((job_, p) => withNumberAt(job_, p.path, p.mm), j))}
           brings={stage === "master" ? `Volume ${fmt(plan.body?.volumeMl ?? null, "volume")}` : `Rubber ${fmt(plan.tally.rubberG, "mass")}`}
         />
