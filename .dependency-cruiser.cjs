@@ -40,6 +40,8 @@ module.exports = {
       to: { path: "^core/(?!quantity/|mix/|cast/|material/)" },
     },
     { name: "body-knows-nobody", severity: "error", from: { path: "^core/body/", pathNot: "\\.test\\.ts$" }, to: { path: "^core/(?!body/)" } },
+    { name: "mesh-stands-on-body", severity: "error", from: { path: "^core/mesh/", pathNot: ["\\.test\\.ts$", "/operations\\.ts$"] }, to: { path: "^core/(?!body/|mesh/)" } },
+    { name: "shape-knows-only-core", comment: "files and pictures become plain data there", severity: "error", from: from("^shape/"), to: { path: "^(app|ui|server|db|make|contract|workers)/" } },
     {
       name: "master-knows-only-the-ground",
       severity: "error",
@@ -72,7 +74,7 @@ module.exports = {
       from: { path: "^server/", pathNot: "\\.test\\.ts$" },
       to: { path: "^(app|ui|workers)/" },
     },
-    { name: "workers-know-only-core", severity: "error", from: from("^workers/"), to: { path: "^(app|ui|server|db|make|contract)/" } },
+    { name: "workers-know-core-and-shape", severity: "error", from: from("^workers/"), to: { path: "^(app|ui|server|db|make|contract)/" } },
     { name: "ui-knows-contract-and-core", severity: "error", from: from("^ui/"), to: { path: "^(app|server|db|make)/" } },
     { name: "app-reaches-storage-through-server", severity: "error", from: from("^app/"), to: { path: "^(db|make)/" } },
     // Inside ui: data and kit below, form, chart and stage on them, features on top.

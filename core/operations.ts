@@ -4,6 +4,7 @@ import { operations as cure } from "./cure/operations";
 import { operations as fit } from "./fit/operations";
 import { operations as heat } from "./heat/operations";
 import { operations as master } from "./master/operations";
+import { operations as mesh } from "./mesh/operations";
 import { operations as mould } from "./mould/operations";
 import { operations as plan } from "./plan/operations";
 import { operations as quantity } from "./quantity/operations";
@@ -11,10 +12,10 @@ import { operations as schedule } from "./schedule/operations";
 import { operations as weigh } from "./weigh/operations";
 import type { Operation } from "./operation";
 
-export { OperationFault, type Operation } from "./operation";
+export { OperationFault, type FileKind, type GivenFile, type Operation } from "./operation";
 
 /** Every operation of every room. */
-export const OPERATIONS: readonly Operation[] = [...quantity, ...master, ...mould, ...batch, ...fit, ...cure, ...heat, ...weigh, ...schedule, ...plan];
+export const OPERATIONS: readonly Operation[] = [...quantity, ...master, ...mesh, ...mould, ...batch, ...fit, ...cure, ...heat, ...weigh, ...schedule, ...plan];
 
 /** Finds an operation by its name, or null. */
 export const operationNamed = (name: string): Operation | null => OPERATIONS.find((o) => o.name === name) ?? null;
@@ -34,6 +35,7 @@ export const describeOperations = () =>
   OPERATIONS.map((o) => ({
     name: o.name,
     summary: o.summary,
+    file: o.file,
     input: input(o.input),
     output: z.toJSONSchema(o.output, { io: "input" }),
   }));

@@ -42,7 +42,10 @@ function table(schema: unknown, withDefault: boolean): string {
   return [withDefault ? "| field | type | default |" : "| field | type |", withDefault ? "| --- | --- | --- |" : "| --- | --- |", ...rows].join("\n");
 }
 
-const body = describeOperations().map((o) => `## ${o.name}\n\n${o.summary}.\n\nInput:\n\n${table(o.input, true)}\n\nOutput:\n\n${table(o.output, false)}\n`);
+const body = describeOperations().map(
+  (o) =>
+    `## ${o.name}\n\n${o.summary}.${o.file ? ` Needs a ${o.file}: \`--file\` and its path, on the command line only.` : ""}\n\nInput:\n\n${table(o.input, true)}\n\nOutput:\n\n${table(o.output, false)}\n`,
+);
 const head = `# Operations
 
 Every computation can be reached from outside, from one definition. This page is made by \`npm run docs:operations\`.

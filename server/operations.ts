@@ -17,6 +17,8 @@ const MEMORY_MB = 512;
 export async function runOperation(w: Workshop, name: string, input: unknown): Promise<unknown> {
   const operation = operationNamed(name);
   if (!operation) throw new Refusal(404, "no-operation", `There is no operation "${name.slice(0, 60)}". GET /api/operations lists them.`);
+  if (operation.file)
+    throw new OperationFault([{ path: "file", message: `${name} works on a file: ask it on the command line, npm run -s op -- ${name} --file <path>.` }]);
   const materials = catalogue(w);
   if (!operation.long) return operation.run(input, materials);
   // What is wrong with the input is told at once.

@@ -1,4 +1,5 @@
 import type { z } from "zod";
+import { ModelFault, type Soup } from "../mesh";
 import { pick, type Catalogue } from "../material";
 import { say } from "../quantity";
 
@@ -10,6 +11,14 @@ export class OperationFault extends Error {
   }
 }
 
+/** What a file handed to an operation is, once it is read: plain data. */
+export interface Files {
+  model: Soup;
+}
+export type FileKind = keyof Files;
+/** A file as read, with its kind. */
+export type GivenFile = { [K in FileKind]: { kind: K; data: Files[K] } }[FileKind];
+
 /** One computation reachable from outside: over HTTP, from the command line, and in the docs. */
 export interface Operation {
   name: string;
@@ -18,8 +27,16 @@ export interface Operation {
   output: z.ZodType;
   /** True where it may take minutes: a server runs it beside itself. */
   long: boolean;
+  /** What file it needs beside its input. */
+  file: FileKind | null;
   /** Parses the input, computes, and parses the output. Throws {@link OperationFault} for bad input. */
-  run: (input: unknown, catalogue: Catalogue) => unknown;
+  run: (input: unknown, catalogue: Catalogue, file?: GivenFile) => unknown;
+}
+
+function parsed<I extends z.ZodType>(input: I, raw: unknown): z.output<I> {
+  const read = input.safeParse(raw);
+  if (!read.success) throw new OperationFault(read.error.issues.map((i) => ({ path: i.path.join("."), message: i.message })));
+  return read.data;
 }
 
 export function define<I extends z.ZodType, O extends z.ZodType>(
@@ -36,10 +53,37 @@ export function define<I extends z.ZodType, O extends z.ZodType>(
     input,
     output,
     long,
-    run: (raw, catalogue) => {
-      const parsed = input.safeParse(raw);
-      if (!parsed.success) throw new OperationFault(parsed.error.issues.map((i) => ({ path: i.path.join("."), message: i.message })));
-      return output.parse(compute(parsed.data, catalogue));
+    file: null,
+    run: (raw, catalogue) => output.parse(compute(parsed(input, raw), catalogue)),
+  };
+}
+
+/** A computation on a file. What is wrong with the file is said as a fault at `file`. */
+export function defineOnFile<K extends FileKind, I extends z.ZodType, O extends z.ZodType>(
+  name: string,
+  summary: string,
+  file: K,
+  input: I,
+  output: O,
+  compute: (data: Files[K], input: z.output<I>) => z.input<O>,
+): Operation {
+  const isMine = (f: GivenFile | undefined): f is Extract<GivenFile, { kind: K }> => f?.kind === file;
+  return {
+    name,
+    summary,
+    input,
+    output,
+    long: true,
+    file,
+    run: (raw, _, given) => {
+      const asked = parsed(input, raw);
+      if (!isMine(given)) return fault("file", `${name} needs a file: on the command line, --file and its path.`);
+      try {
+        return output.parse(compute(given.data, asked));
+      } catch (e) {
+        if (e instanceof ModelFault) return fault("file", e.message);
+        throw e;
+      }
     },
   };
 }
