@@ -6,6 +6,7 @@ import { operations as heat } from "./heat/operations";
 import { operations as master } from "./master/operations";
 import { operations as mesh } from "./mesh/operations";
 import { operations as mould } from "./mould/operations";
+import { operations as photo } from "./photo/operations";
 import { operations as plan } from "./plan/operations";
 import { operations as quantity } from "./quantity/operations";
 import { operations as schedule } from "./schedule/operations";
@@ -15,7 +16,20 @@ import type { Operation } from "./operation";
 export { OperationFault, type FileKind, type GivenFile, type Operation } from "./operation";
 
 /** Every operation of every room. */
-export const OPERATIONS: readonly Operation[] = [...quantity, ...master, ...mesh, ...mould, ...batch, ...fit, ...cure, ...heat, ...weigh, ...schedule, ...plan];
+export const OPERATIONS: readonly Operation[] = [
+  ...quantity,
+  ...master,
+  ...mesh,
+  ...photo,
+  ...mould,
+  ...batch,
+  ...fit,
+  ...cure,
+  ...heat,
+  ...weigh,
+  ...schedule,
+  ...plan,
+];
 
 /** Finds an operation by its name, or null. */
 export const operationNamed = (name: string): Operation | null => OPERATIONS.find((o) => o.name === name) ?? null;

@@ -2,7 +2,9 @@ import { readFileSync } from "node:fs";
 import { catalogueOf } from "../core/material";
 import { ModelFault } from "../core/mesh";
 import { describeOperations, OperationFault, operationNamed, type FileKind, type GivenFile } from "../core/operations";
+import { PhotoFault } from "../core/photo";
 import { readModel } from "../shape/model";
+import { readPicture } from "../shape/picture";
 
 /** `npm run -s op -- <name> < in.json`: the answer as JSON on standard output; faults on standard error, exit code 2. */
 function fail(lines: readonly string[]): void {
@@ -22,7 +24,9 @@ async function read(kind: FileKind, path: string): Promise<GivenFile> {
   const bytes = readFileSync(path);
   switch (kind) {
     case "model":
-      return { kind, data: readModel(bytes) };
+      return { model: readModel(bytes) };
+    case "picture":
+      return { picture: await readPicture(bytes) };
   }
 }
 
@@ -48,7 +52,7 @@ async function main(args: readonly string[]): Promise<void> {
     console.log(JSON.stringify(operation.run(input, catalogueOf(), given), null, 2));
   } catch (e) {
     if (e instanceof OperationFault) return fail(e.faults.map((f) => `${f.path || "input"}: ${f.message}`));
-    if (e instanceof ModelFault) return fail([`${path}: ${e.message}`]);
+    if (e instanceof ModelFault || e instanceof PhotoFault) return fail([`${path}: ${e.message}`]);
     if (e instanceof Error && "code" in e && typeof e.code === "string" && e.code.startsWith("E"))
       return fail([`${path ?? "standard input"} cannot be read: ${e.message}`]);
     throw e;

@@ -1,4 +1,5 @@
 export * from "./outline";
+export * from "./ring";
 export * from "./body";
 export * from "./offset";
 export * from "./shell";

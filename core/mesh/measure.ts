@@ -1,8 +1,8 @@
-import type { Point } from "../body";
+import { simplified, type Point } from "../body";
 import { treeOf } from "./bvh";
 import { boundsOf, diagonalOf, frameOf, moved, sumsOf, type Bounds, type Soup, type Vec } from "./mesh";
 import { repaired, type Model, type Told } from "./repair";
-import { simplified, sliceArea, sliceGirth, slicesOf } from "./slice";
+import { sliceArea, sliceGirth, slicesOf } from "./slice";
 import { closest, type Close } from "./thickness";
 
 /** A level of a model: area, girth as a tape lies, and its outlines. */

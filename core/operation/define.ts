@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import { ModelFault, type Soup } from "../mesh";
+import type { Picture } from "../photo";
 import { pick, type Catalogue } from "../material";
 import { say } from "../quantity";
 
@@ -14,10 +15,11 @@ export class OperationFault extends Error {
 /** What a file handed to an operation is, once it is read: plain data. */
 export interface Files {
   model: Soup;
+  picture: Picture;
 }
 export type FileKind = keyof Files;
-/** A file as read, with its kind. */
-export type GivenFile = { [K in FileKind]: { kind: K; data: Files[K] } }[FileKind];
+/** A file as read, under its kind. */
+export type GivenFile = Partial<Files>;
 
 /** One computation reachable from outside: over HTTP, from the command line, and in the docs. */
 export interface Operation {
@@ -67,7 +69,6 @@ export function defineOnFile<K extends FileKind, I extends z.ZodType, O extends 
   output: O,
   compute: (data: Files[K], input: z.output<I>) => z.input<O>,
 ): Operation {
-  const isMine = (f: GivenFile | undefined): f is Extract<GivenFile, { kind: K }> => f?.kind === file;
   return {
     name,
     summary,
@@ -77,9 +78,10 @@ export function defineOnFile<K extends FileKind, I extends z.ZodType, O extends 
     file,
     run: (raw, _, given) => {
       const asked = parsed(input, raw);
-      if (!isMine(given)) return fault("file", `${name} needs a file: on the command line, --file and its path.`);
+      const data = given?.[file];
+      if (!data) return fault("file", `${name} needs a file: on the command line, --file and its path.`);
       try {
-        return output.parse(compute(given.data, asked));
+        return output.parse(compute(data, asked));
       } catch (e) {
         if (e instanceof ModelFault) return fault("file", e.message);
         throw e;
