@@ -1,6 +1,6 @@
 import * as z from "zod";
 import { Job, jobDocument } from "../core/record";
-import { PIECE_KINDS } from "../core/start";
+import { PIECE_KINDS, SOURCES } from "../core/start";
 import { ActKey, endpoint } from "./endpoint";
 
 /** A job as pages have it: its document, which revision that is, and whether one can step back and forward. */
@@ -45,6 +45,8 @@ export const jobs = {
       /** A kind of piece, with the sizes it asks for, mm: everything else is assumed. */
       kind: z.enum(PIECE_KINDS).optional(),
       sizesMm: z.array(z.number().gt(0).max(3000)).max(3).default([]),
+      /** Where the form of the piece is yet to be read from. */
+      source: z.enum(SOURCES).optional(),
       /** An earlier job to begin like. */
       like: z.string().max(80).optional(),
     }),

@@ -3,7 +3,7 @@ import { api } from "../contract";
 import { randomUUID } from "node:crypto";
 import { newJob, type Job } from "../core/record";
 import { say } from "../core/quantity";
-import { pieceKind, sizesFault, startJob } from "../core/start";
+import { pieceKind, sizesFault, startFrom, startJob } from "../core/start";
 import { findJobs, insertJob, listJobs, readJob, saveJob, putJobAway, stepJob, type JobLine, type StepResult, type StoredJob } from "../db/jobs";
 import { readSettings } from "../db/settings";
 import { parseOrRefuse } from "./parse";
@@ -16,7 +16,7 @@ export const jobsInHand = (w: Workshop, limit = 60): { lines: JobLine[]; total: 
 export const jobsNamed = (w: Workshop, query: unknown): JobName[] => findJobs(w.db, parseOrRefuse(api.jobs.named.in, query).text.slice(0, 80), 30);
 
 export function createJob(w: Workshop, body: unknown): { id: string } {
-  const { name, key, kind, sizesMm, like } = parseOrRefuse(api.jobs.make.in, body);
+  const { name, key, kind, sizesMm, source, like } = parseOrRefuse(api.jobs.make.in, body);
   const id = key ?? randomUUID();
   if (key && readJob(w.db, key)) return { id };
   const { shopC, units } = readSettings(w.db);
@@ -30,6 +30,7 @@ export function createJob(w: Workshop, body: unknown): { id: string } {
       if (fault) throw new Refusal(422, "sizes", say(fault, units));
       return startJob(kind, sizesMm, name ?? pieceKind(kind).label, shopC);
     }
+    if (source !== undefined) return startFrom(source, name ?? (source === "model" ? "Piece from a model" : "Piece from photographs"), shopC);
     if (name === undefined) throw new Refusal(422, "no-name", "Give the job a name, such as the piece you are moulding.");
     return newJob(name, shopC);
   };

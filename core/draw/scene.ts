@@ -61,22 +61,32 @@ function cutThrough(rings: readonly Ring[], z: (v: number) => number): string {
     return poly([...side(1), ...side(-1).reverse()]);
   }
   let path = "";
+  // Spans that go on from level to level are one outline; where pieces part or join, the lower ones are drawn up to the higher.
+  let run: { left: Point[]; right: Point[] }[] = [];
+  const close = () => {
+    for (const { left, right } of run) path += poly([...corners(right), ...corners(left).reverse()]);
+    run = [];
+  };
+  const add = (spans: readonly (readonly [number, number])[], zMm: number) =>
+    spans.forEach(([x0, x1], k) => {
+      run[k]!.left.push([x0, z(zMm)]);
+      run[k]!.right.push([x1, z(zMm)]);
+    });
+  let low = chordsOf(rings[0]!.outline);
   for (let i = 1; i < rings.length; i++) {
     const [p, q] = [rings[i - 1]!, rings[i]!];
-    if (q.zMm === p.zMm) continue;
-    const [low, high] = [chordsOf(p.outline), chordsOf(q.outline)];
-    // Where pieces part or join between two levels, the lower one is drawn up to the higher.
-    const above = high.length === low.length ? high : low;
-    low.forEach(([x0, x1], k) => {
-      const [u0, u1] = above[k]!;
-      path += poly([
-        [x0, z(p.zMm)],
-        [x1, z(p.zMm)],
-        [u1, z(q.zMm)],
-        [u0, z(q.zMm)],
-      ]);
-    });
+    const high = chordsOf(q.outline);
+    if (q.zMm > p.zMm) {
+      if (run.length === 0) {
+        run = low.map(() => ({ left: [], right: [] }));
+        add(low, p.zMm);
+      }
+      add(high.length === low.length ? high : low, q.zMm);
+      if (high.length !== low.length) close();
+    } else close();
+    low = high;
   }
+  close();
   return path;
 }
 

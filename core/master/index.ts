@@ -1,3 +1,4 @@
 export * from "./measure";
+export * from "./scanned";
 export { SHAPE_KINDS, SHAPES, type ShapeKind } from "./shapes";
 export { LARGEST_MM, SIZE_KEYS, SMALLEST_MM, type FormProblem, type ProfilePoint, type SizeKey, type Sizes } from "./shapes/shape";

@@ -1,5 +1,6 @@
 import { bodyOf, formVolume, type Body } from "../body";
 import { quote } from "../quantity";
+import type { Scanned } from "./scanned";
 import { shapeOf, type ShapeKind } from "./shapes";
 import type { AllSizes, FormProblem, ProfilePoint, SizeKey, Sizes, Told } from "./shapes/shape";
 
@@ -10,6 +11,8 @@ export interface MasterForm {
   profile: readonly ProfilePoint[];
   /** How well the ruler was read, ± mm. */
   readingMm: number;
+  model?: Scanned | null;
+  photographs?: Scanned | null;
 }
 
 export type Measured = { ok: true; body: Body } | { ok: false; missing: SizeKey[]; problems: FormProblem[] };
@@ -69,6 +72,8 @@ export function measureMaster(form: MasterForm): Measured {
     sizes: { ...(Object.fromEntries(shape.fields.map((f) => [f.key, 0])) as AllSizes), ...form.sizes },
     profile: form.profile,
     readingMm: form.readingMm,
+    model: form.model ?? null,
+    photographs: form.photographs ?? null,
   };
   const problems = problemsOf(form.shape, told);
   if (problems.length > 0) return { ok: false, missing: [], problems };

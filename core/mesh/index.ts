@@ -6,4 +6,4 @@ export * from "./pull";
 export * from "./pulls";
 export * from "./skin";
 export * from "./bvh";
-export * from "./samples";
+export * from "./scan";

@@ -224,11 +224,23 @@ export function silhouetted(views: readonly View[], { heightMm = null, squarenes
   };
 }
 
-/** Rings at half levels with the outermost carried to back and top; levels where nothing is seen take their neighbour's as a point. */
+/** Rings at half levels, with half as large a ring at either end: what the last half level rounds off. Levels where nothing is seen are left out. */
 function closedEnds(rings: readonly Ring[], height: number): Ring[] {
   const full = rings.filter((r) => r.outline.kind === "polygon" && r.outline.rings.length > 0);
-  const [first, last] = [full[0]!, full.at(-1)!];
-  return [{ ...first, zMm: 0 }, ...full, { ...last, zMm: height }];
+  const small = ({ outline: o }: Ring, zMm: number): Ring => ({
+    zMm,
+    outline:
+      o.kind === "polygon"
+        ? {
+            kind: "polygon",
+            rings: o.rings.map((r) => {
+              const [cx, cy] = [0, 1].map((k) => r.reduce((s, p) => s + p[k]!, 0) / r.length) as [number, number];
+              return r.map(([x, y]): Point => [(x + cx) / 2, (y + cy) / 2]);
+            }),
+          }
+        : o,
+  });
+  return [small(full[0]!, 0), ...full, small(full.at(-1)!, height)];
 }
 
 /** Share of its rectangle that a plan fills. */

@@ -15,6 +15,8 @@ const puck = (): Job => ({
     shape: "cylinder",
     sizes: { diameterMm: 100, heightMm: 60 },
     profile: [],
+    model: null,
+    photographs: null,
     readingMm: 0.5,
     surfaceId: "surface-wood-sealed",
     massG: null,

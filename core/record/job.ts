@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { HELD, USES } from "../fit";
 import { FINISH_KEYS, JACKET_KEYS, SEALING_KEYS } from "../material";
-import { SHAPE_KINDS, SIZE_KEYS } from "../master";
+import { Scanned, SHAPE_KINDS, SIZE_KEYS } from "../master";
 import { StrengthDecision, strengthDefault, Inside, insideDefault, layerDefault, Make, makeDefault, MouldDecision, puttyDefault, skinDefault } from "../mould";
 import { figure, figures, stored } from "../quantity";
 import { ADDED_BY, PIGMENT_OF } from "../cast";
@@ -40,6 +40,9 @@ export const Job = z.object({
     shape: z.enum(SHAPE_KINDS),
     sizes,
     profile: z.array(z.object({ zMm: z.number().min(0).max(3000), radiusMm: z.number().min(0).max(1500) })).max(60),
+    /** What was read from the file of a model, and from photographs; kept when another shape is chosen. */
+    model: Scanned.nullable().default(null),
+    photographs: Scanned.nullable().default(null),
     surfaceId: id,
     ...figures(MASTER_FIELDS),
   }),
@@ -143,7 +146,7 @@ export function newJob(name: string, shopC = 21): Job {
     format: JOB_FORMAT,
     name,
     note: "",
-    master: { shape: "box", sizes: {}, profile: [], readingMm: 0.5, surfaceId: null, massG: null },
+    master: { shape: "box", sizes: {}, profile: [], model: null, photographs: null, readingMm: 0.5, surfaceId: null, massG: null },
     castId: null,
     use: "display",
     rubberId: null,

@@ -212,6 +212,21 @@ export function sizesFault(key: PieceKind, mm: readonly (number | null)[]): stri
   return bad < 0 ? null : `${asks[bad]?.label ?? ""} has to be from ${quote(0.5, "length")} to ${quote(3000, "length")}.`;
 }
 
+/** Ways to take a piece's form from somewhere instead of its sizes. */
+export const SOURCES = ["photographs", "model"] as const;
+export type Source = (typeof SOURCES)[number];
+
+/** A job whose piece is yet to be read from photographs or from a model; what is usual for a figure is assumed of the rest. */
+export function startFrom(source: Source, name: string, shopC: number): Job {
+  const job = startJob("figure", [70, 60, 140], name, shopC);
+  return {
+    ...job,
+    master: { ...job.master, shape: source, sizes: {} },
+    mould: { ...job.mould, partingMm: null },
+    assumed: job.assumed.filter((path) => !path.startsWith("master.sizes")),
+  };
+}
+
 /** A job for a piece of a kind, of these sizes in mm, with all that is assumed of its kind, and the list of what that is. */
 export function startJob(key: PieceKind, mm: readonly number[], name: string, shopC: number): Job {
   const kind = KINDS[key];

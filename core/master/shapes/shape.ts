@@ -1,4 +1,5 @@
 import type { Formed } from "../../body";
+import type { Scanned } from "../scanned";
 import type { Dimension } from "../../quantity";
 
 /** Every size any shape may ask for; a job keeps all it was given, so changing shape loses nothing. */
@@ -65,6 +66,9 @@ export interface Told {
   profile: readonly ProfilePoint[];
   /** How well the ruler was read, ± mm. */
   readingMm: number;
+  /** What was read from a file, and from pictures. */
+  model: Scanned | null;
+  photographs: Scanned | null;
 }
 
 /** Something wrong with, or doubtful about, what a person told. */

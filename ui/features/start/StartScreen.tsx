@@ -1,6 +1,6 @@
 "use client";
 
-import { ArrowLeft } from "lucide-react";
+import { ArrowLeft, Camera, FileBox } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useRef, useState, type FormEvent } from "react";
 import { PIECE_KINDS, pieceKind, sizesFault, type PieceKind } from "@/core/start";
@@ -59,6 +59,27 @@ function Kinds({ choose, earlier }: { choose: (k: PieceKind) => void; earlier: r
         ))}
       </ul>
       <Fault large>{fault}</Fault>
+      <div className="grid gap-3 sm:grid-cols-2">
+        <button
+          type="button"
+          disabled={busy}
+          onClick={() => make({ source: "photographs" })}
+          className="card flex items-center gap-4 p-4 text-left hover:bg-peel/40"
+        >
+          <Camera size={36} className="shrink-0" aria-hidden="true" />
+          <span>
+            <b className="block text-lg leading-tight">From photographs</b>
+            <span className="text-sm text-soft">a picture or two, with a ruler beside the piece</span>
+          </span>
+        </button>
+        <button type="button" disabled={busy} onClick={() => make({ source: "model" })} className="card flex items-center gap-4 p-4 text-left hover:bg-peel/40">
+          <FileBox size={36} className="shrink-0" aria-hidden="true" />
+          <span>
+            <b className="block text-lg leading-tight">From a model file</b>
+            <span className="text-sm text-soft">STL, OBJ, PLY or 3MF</span>
+          </span>
+        </button>
+      </div>
       <div className="grid gap-3 lg:grid-cols-2">
         {earlier.length > 0 && (
           <section aria-labelledby="like" className="card space-y-2 p-4">

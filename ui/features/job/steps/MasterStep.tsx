@@ -1,6 +1,7 @@
 "use client";
 
 import { Plus, Trash2 } from "lucide-react";
+import dynamic from "next/dynamic";
 import { Choice } from "../../../kit/Choice";
 import { Pick } from "../../../kit/Pick";
 import { Figure } from "../../../kit/controls";
@@ -12,6 +13,10 @@ import { useJob, useRemark } from "../JobContext";
 import { More } from "../../../kit/More";
 import { JobField } from "../JobField";
 import { DataTable } from "../../../kit/DataTable";
+
+// Fetched only where a piece is read from a file or from pictures.
+const ModelReader = dynamic(() => import("./ModelReader").then((m) => m.ModelReader));
+const PhotoReader = dynamic(() => import("./PhotoReader").then((m) => m.PhotoReader));
 
 /** Most points a turned outline may have. */
 const MOST_POINTS = 60;
@@ -37,6 +42,10 @@ export function MasterStep() {
       </More>
       {master.shape === "turned" ? (
         <Profile />
+      ) : master.shape === "model" ? (
+        <ModelReader />
+      ) : master.shape === "photographs" ? (
+        <PhotoReader />
       ) : (
         <div className="grid grid-cols-2 gap-3">
           {info.fields.map((f) => (

@@ -1,0 +1,42 @@
+import { z } from "zod";
+import { ringArea, type Formed, type Outline, type Point, type Ring } from "../body";
+
+const finite = z.number().finite();
+/** Outlines at one height: each ring as x, y, x, y … mm, the outer ones anticlockwise, holes clockwise. */
+const ScannedLevel = z.object({ zMm: finite.min(0).max(20_000), rings: z.array(z.array(finite).min(6).max(800)).max(60) });
+
+/** Which way a piece leaves a mould, as far as its measured form tells. */
+export const Opens = z.object({
+  direction: z.tuple([finite, finite, finite]),
+  trappedShare: finite.min(0).max(1),
+  deepestMm: finite.min(0),
+  parts: z.int().min(1).max(12),
+});
+export type Opens = z.infer<typeof Opens>;
+
+/** A form measured from a file of a model or from photographs: what was read, never what follows from it. */
+export const Scanned = z.object({
+  name: z.string().max(200),
+  levels: z.array(ScannedLevel).min(2).max(128),
+  volumeMl: finite.gt(0),
+  errorMl: finite.min(0),
+  areaMm2: finite.gt(0).nullable(),
+  /** What was mended, assumed or left in doubt. */
+  says: z.array(z.string().max(500)).max(20),
+  opens: Opens.nullable(),
+});
+export type Scanned = z.infer<typeof Scanned>;
+
+const ringOf = (flat: readonly number[]): Point[] => Array.from({ length: flat.length >> 1 }, (_, i): Point => [flat[2 * i]!, flat[2 * i + 1]!]);
+
+/** The form a scan tells. Levels where nothing was seen are left out. */
+export function formOfScan(s: Scanned): Formed {
+  const from = s.levels[0]?.zMm ?? 0;
+  const outer = s.levels.flatMap((l): Ring[] => {
+    const rings = l.rings.map(ringOf).filter((r) => Math.abs(ringArea(r)) > 1e-9);
+    const outline: Outline = { kind: "polygon", rings };
+    return rings.length > 0 ? [{ zMm: l.zMm - from, outline }] : [];
+  });
+  const { areaMm2 } = s;
+  return { outer, hollow: [], volumeMm3: s.volumeMl * 1000, areaMm2: areaMm2 === null ? null : () => areaMm2, fillAt: () => 1, reliefMm: null, unknown: [] };
+}

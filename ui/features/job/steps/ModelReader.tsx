@@ -1,0 +1,174 @@
+"use client";
+
+import { proxy } from "comlink";
+import { FileBox } from "lucide-react";
+import { useRef, useState } from "react";
+import type { Scanned } from "@/core/master";
+import type { Up } from "@/core/mesh";
+import type { ModelWorker, Opened, Standing } from "@/workers/model.worker";
+import type { Going } from "../../../data/useErrand";
+import { useWorker } from "../../../data/useWorker";
+import { QuantityField } from "../../../form/QuantityField";
+import { Choice } from "../../../kit/Choice";
+import { Fault } from "../../../kit/controls";
+import { Pick } from "../../../kit/Pick";
+import { Progress } from "../../../kit/Progress";
+import { useUnits } from "../../../kit/units";
+import { useJob } from "../JobContext";
+
+const UNITS = [
+  { value: "1", label: "mm" },
+  { value: "10", label: "cm" },
+  { value: "25.4", label: "inches" },
+  { value: "1000", label: "m" },
+] as const;
+type UnitMm = (typeof UNITS)[number]["value"];
+const UPS: readonly { value: Up; label: string }[] = [
+  { value: "+z", label: "Z up" },
+  { value: "-z", label: "Z down" },
+  { value: "+y", label: "Y up" },
+  { value: "-y", label: "Y down" },
+  { value: "+x", label: "X up" },
+  { value: "-x", label: "X down" },
+];
+
+interface Choices {
+  unit: UnitMm;
+  up: Up;
+  mirror: boolean;
+  scalePct: number;
+}
+
+/** Takes the piece from the file of a model: its unit, which way up it is moulded, and its size. */
+export function ModelReader() {
+  const { id, job, edit } = useJob();
+  const { fmt } = useUnits();
+  const input = useRef<HTMLInputElement>(null);
+  const { ask, stop, fault } = useWorker<ModelWorker>(() => new Worker(new URL("../../../../workers/model.worker.ts", import.meta.url)));
+  const [opened, setOpened] = useState<(Opened & { name: string }) | null>(null);
+  const [choices, setChoices] = useState<Choices>({ unit: "1", up: "+z", mirror: false, scalePct: 100 });
+  const [doing, setDoing] = useState<Going | null>(null);
+  const now = job.master.model;
+
+  const stand = async (name: string, o: Opened, c: Choices) => {
+    const how: Standing = { unitMm: o.unitMm ?? Number(c.unit), up: c.up, mirror: c.mirror, scale: c.scalePct / 100 };
+    setDoing({ share: 0, doing: "Making it whole" });
+    const read = await ask<Scanned>((w) =>
+      w.stand(
+        name,
+        how,
+        proxy((share: number, what: string) => setDoing({ share, doing: what })),
+      ),
+    );
+    setDoing(null);
+    if (read) edit((j) => ({ ...j, master: { ...j.master, model: read } }));
+    else setOpened(null);
+  };
+  const open = async (file: File | undefined) => {
+    if (!file) return;
+    stop();
+    setOpened(null);
+    setDoing({ share: 0, doing: "Reading the file" });
+    const bytes = new Uint8Array(await file.arrayBuffer());
+    const read = await ask<Opened>((w) => w.open(bytes));
+    if (input.current) input.current.value = "";
+    if (!read) return setDoing(null);
+    setOpened({ ...read, name: file.name });
+    await stand(file.name, read, choices);
+  };
+  const change = (patch: Partial<Choices>) => {
+    const next = { ...choices, ...patch };
+    setChoices(next);
+    if (opened) void stand(opened.name, opened, next);
+  };
+
+  return (
+    <div className="space-y-3">
+      <label className="btn btn-main w-full cursor-pointer justify-center focus-within:outline-2">
+        <FileBox size={20} aria-hidden="true" /> {now ? "Choose another file" : "Choose the model's file"}
+        <input ref={input} type="file" accept=".stl,.obj,.ply,.3mf" className="sr-only" onChange={(e) => void open(e.target.files?.[0])} />
+      </label>
+      {doing && (
+        <Progress
+          going={doing}
+          stop={() => {
+            stop();
+            setDoing(null);
+          }}
+        />
+      )}
+      <Fault>{fault}</Fault>
+      {opened && (
+        <>
+          {opened.unitMm === null && (
+            <Choice label="The file does not say its unit. It is in" value={choices.unit} options={UNITS} onChange={(unit) => change({ unit })} />
+          )}
+          <div className="grid grid-cols-2 gap-3">
+            <Pick
+              label="Stands with"
+              value={choices.up}
+              options={UPS}
+              onChange={(v) => {
+                const up = UPS.find((u) => u.value === v);
+                if (up) change({ up: up.value });
+              }}
+              must
+            />
+            <QuantityField
+              label="Size, for shrinkage"
+              value={choices.scalePct}
+              dimension="percent"
+              min={1}
+              max={1000}
+              draftKey={`${id}:modelScale`}
+              onChange={(v) => v !== null && change({ scalePct: v })}
+            />
+          </div>
+          <Choice
+            label="Seen"
+            hideLabel
+            value={choices.mirror ? "mirrored" : "straight"}
+            options={[
+              { value: "straight", label: "As it is" },
+              { value: "mirrored", label: "In a mirror" },
+            ]}
+            onChange={(v) => change({ mirror: v === "mirrored" })}
+          />
+        </>
+      )}
+      {now && !doing && (
+        <div className="space-y-1 text-sm" aria-live="polite">
+          <p>
+            <b className="break-all">{now.name}</b>: {fmt(now.volumeMl, "volume")} ± {fmt(now.errorMl, "volume")}
+            {opened ? `, ${opened.triangles.toLocaleString("en")} triangles` : ""}.
+          </p>
+          <Leaving opens={now.opens} />
+          {now.says.map((s) => (
+            <p key={s} className="hint">
+              {s}
+            </p>
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}
+
+const AXES = ["left and right", "front and back", "up and down"] as const;
+
+/** How a measured piece leaves a mould, in a sentence. */
+function Leaving({ opens }: { opens: Scanned["opens"] }) {
+  const { fmt } = useUnits();
+  if (!opens) return null;
+  const along = opens.direction.map(Math.abs).reduce((best, v, i, all) => (v > all[best]! ? i : best), 0);
+  const straight = Math.abs(opens.direction[along]!) > 0.985;
+  const how = `${straight ? "" : "roughly "}${AXES[along]}`;
+  const caught = opens.trappedShare < 0.004;
+  return (
+    <p>
+      {caught
+        ? `Two halves that part ${how} let all of it go.`
+        : `Two halves that part ${how} catch ${(100 * opens.trappedShare).toFixed(opens.trappedShare < 0.1 ? 1 : 0)} % of its surface; the rubber there has to give ${fmt(opens.deepestMm, "length")}.${opens.parts > 2 ? ` ${opens.parts} parts free it without bending.` : ""}`}
+    </p>
+  );
+}

@@ -1,0 +1,373 @@
+"use client";
+
+import { proxy, transfer } from "comlink";
+import { Camera } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import type { Point } from "@/core/body";
+import type { Scanned } from "@/core/master";
+import { flatRings } from "@/core/mesh/scan";
+import { agreed, PhotoFault, silhouetted, type Brush, type Scale, type Silhouetted, type View } from "@/core/photo";
+import type { PhotoWorker } from "@/workers/photo.worker";
+import type { Going } from "../../../data/useErrand";
+import { useWorker } from "../../../data/useWorker";
+import { QuantityField } from "../../../form/QuantityField";
+import { Choice } from "../../../kit/Choice";
+import { Fault } from "../../../kit/controls";
+import { Drag } from "../../../kit/Drag";
+import { Progress } from "../../../kit/Progress";
+import { useUnits } from "../../../kit/units";
+import { useJob } from "../JobContext";
+import { PictureBoard, type Handle } from "./PictureBoard";
+
+const VIEWS = [
+  { value: "front", label: "Front" },
+  { value: "side", label: "Side" },
+  { value: "top", label: "From above" },
+] as const;
+type ViewName = View["view"];
+
+const SCALES = [
+  { value: "ruler", label: "A ruler" },
+  { value: "a4", label: "A4 sheet", sizeMm: [210, 297] },
+  { value: "letter", label: "Letter sheet", sizeMm: [215.9, 279.4] },
+  { value: "card", label: "A bank card", sizeMm: [85.6, 53.98] },
+] as const;
+type ScaleName = (typeof SCALES)[number]["value"];
+
+/** Longest side a picture is worked on in, points: more shows nothing more of an outline. */
+const LONGEST_PX = 3000;
+
+/** One picture, and what was said of it. */
+interface Shot {
+  url: string;
+  sizePx: [number, number];
+  tap: Point | null;
+  add: Brush[];
+  remove: Brush[];
+  rings: Point[][];
+  sure: number;
+  scale: ScaleName;
+  marks: Point[];
+  distanceMm: number | null;
+  cameraMm: number | null;
+}
+
+type Hand = "tap" | "add" | "remove";
+
+const marksFor = (scale: ScaleName, [w, h]: readonly [number, number]): Point[] =>
+  scale === "ruler"
+    ? [
+        [0.2 * w, 0.92 * h],
+        [0.8 * w, 0.92 * h],
+      ]
+    : [
+        [0.15 * w, 0.1 * h],
+        [0.85 * w, 0.1 * h],
+        [0.85 * w, 0.9 * h],
+        [0.15 * w, 0.9 * h],
+      ];
+
+const scaleOf = (s: Shot): Scale | null => {
+  const kind = SCALES.find((k) => k.value === s.scale);
+  const [a, b, c, d] = s.marks;
+  if (!a || !b) return null;
+  if (!kind || !("sizeMm" in kind)) return s.distanceMm === null ? null : { pointsPx: [a, b], distanceMm: s.distanceMm };
+  if (!c || !d) return null;
+  // A sheet lies along or across: its longer side is the longer one seen.
+  const across = Math.hypot(b[0] - a[0], b[1] - a[1]) > Math.hypot(c[0] - b[0], c[1] - b[1]);
+  const [short, long] = [Math.min(...kind.sizeMm), Math.max(...kind.sizeMm)];
+  return { sheetPx: [a, b, c, d], widthMm: across ? long : short, heightMm: across ? short : long };
+};
+
+const MARK_NAMES: Record<"ruler" | "sheet", readonly string[]> = {
+  ruler: ["One mark of the ruler", "The other mark of the ruler"],
+  sheet: ["Top left corner of the sheet", "Top right corner", "Bottom right corner", "Bottom left corner"],
+};
+
+/** The picture of a file the right way up, no larger than is worked on. */
+async function decoded(file: File): Promise<ImageData> {
+  const bitmap = await createImageBitmap(file, { imageOrientation: "from-image" });
+  const by = Math.min(1, LONGEST_PX / Math.max(bitmap.width, bitmap.height));
+  const canvas = document.createElement("canvas");
+  [canvas.width, canvas.height] = [Math.max(1, Math.round(bitmap.width * by)), Math.max(1, Math.round(bitmap.height * by))];
+  const ink = canvas.getContext("2d", { willReadFrequently: true });
+  if (!ink) throw new Error("This browser cannot read pictures.");
+  ink.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
+  bitmap.close();
+  return ink.getImageData(0, 0, canvas.width, canvas.height);
+}
+
+/** Takes the piece from one to three photographs: tap it, say how large something beside it is, and its outlines give a body. */
+export function PhotoReader() {
+  const { id, job, edit } = useJob();
+  const { fmt, say } = useUnits();
+  const { ask, stop, fault } = useWorker<PhotoWorker>(() => new Worker(new URL("../../../../workers/photo.worker.ts", import.meta.url)));
+  const [at, setAt] = useState<ViewName>("front");
+  const [shots, setShots] = useState<Partial<Record<ViewName, Shot>>>({});
+  const [hand, setHand] = useState<Hand>("tap");
+  const [doing, setDoing] = useState<Going | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const [square, setSquare] = useState<number | null>(null);
+  const [planHighMm, setPlanHigh] = useState<number | null>(null);
+  const [toldMl, setTold] = useState<number | null>(null);
+  const pixels = useRef<Partial<Record<ViewName, ImageData>>>({});
+  const urls = useRef<string[]>([]);
+  useEffect(() => () => urls.current.forEach((u) => URL.revokeObjectURL(u)), []);
+  const shot = shots[at];
+  const now = job.master.photographs;
+
+  /** Puts together what is known, and keeps it where it makes a body. */
+  const settle = (all: typeof shots, more: { square?: number | null; planHighMm?: number | null; toldMl?: number | null } = {}) => {
+    const views = VIEWS.flatMap(({ value: view }): View[] => {
+      const s = all[view];
+      const scale = s ? scaleOf(s) : null;
+      return s && scale && s.rings.length > 0 ? [{ view, outlinePx: s.rings, scale, sizePx: s.sizePx, cameraMm: s.cameraMm }] : [];
+    });
+    if (views.length === 0) return;
+    const heightMm = more.planHighMm === undefined ? planHighMm : more.planHighMm;
+    if (views.every((v) => v.view === "top") && heightMm === null) return;
+    try {
+      const body = silhouetted(views, { squareness: more.square === undefined ? square : more.square, heightMm });
+      setTrouble(null);
+      keep(body, more.toldMl === undefined ? toldMl : more.toldMl, views.map((v) => VIEWS.find((n) => n.value === v.view)!.label.toLowerCase()).join(", "));
+    } catch (e) {
+      if (!(e instanceof PhotoFault)) throw e;
+      setTrouble(e.message);
+    }
+  };
+
+  const keep = (body: Silhouetted, told: number | null, name: string) => {
+    const pulled = told === null ? null : agreed(body.volumeMm3, body.errorMm3, told * 1000, 0.02 * told * 1000);
+    const by = pulled?.byLength ?? 1;
+    const [low, high] = [0, 1].map((k) => {
+      const all = body.form.outer.flatMap((r) => (r.outline.kind === "polygon" ? r.outline.rings.flat().map((p) => p[k]!) : []));
+      return (Math.min(...all) + Math.max(...all)) / 2;
+    }) as [number, number];
+    const scanned: Scanned = {
+      name: `Photographs: ${name}`,
+      levels: body.form.outer.map((r) => ({
+        zMm: Math.round(r.zMm * by * 100) / 100,
+        rings: r.outline.kind === "polygon" ? flatRings(r.outline.rings.map((ring) => ring.map(([x, y]): Point => [(x - low) * by, (y - high) * by]))) : [],
+      })),
+      volumeMl: (pulled?.volumeMm3 ?? body.volumeMm3) / 1000,
+      errorMl: (pulled?.errorMm3 ?? body.errorMm3) / 1000,
+      areaMm2: null,
+      says: [
+        ...body.says,
+        ...(told !== null && !pulled
+          ? [
+              `The pictures give ${fmt(body.volumeMm3 / 1000, "volume")} and the other reading ${fmt(told, "volume")}: one of them is wrong. Look at the scale first.`,
+            ]
+          : []),
+      ],
+      opens: null,
+    };
+    edit((j) => ({ ...j, master: { ...j.master, photographs: scanned } }));
+  };
+
+  const put = (view: ViewName, next: Shot): typeof shots => {
+    const all = { ...shots, [view]: next };
+    setShots(all);
+    return all;
+  };
+  const open = async (file: File | undefined) => {
+    if (!file) return;
+    setTrouble(null);
+    try {
+      const image = await decoded(file);
+      pixels.current[at] = image;
+      const url = URL.createObjectURL(file);
+      urls.current.push(url);
+      const sizePx: [number, number] = [image.width, image.height];
+      put(at, {
+        url,
+        sizePx,
+        tap: null,
+        add: [],
+        remove: [],
+        rings: [],
+        sure: 0,
+        scale: "ruler",
+        marks: marksFor("ruler", sizePx),
+        distanceMm: null,
+        cameraMm: null,
+      });
+      setHand("tap");
+    } catch (e) {
+      setTrouble(`That picture cannot be read (${e instanceof Error ? e.message : String(e)}): choose a JPEG, PNG or WebP.`);
+    }
+  };
+  const find = async (next: Shot) => {
+    const image = pixels.current[at];
+    if (!image || !next.tap) return;
+    put(at, next);
+    setDoing({ share: 0, doing: "Looking for the outline" });
+    const copy = image.data.slice();
+    const { tap } = next;
+    const found = await ask<{ rings: Point[][]; sure: number }>((w) =>
+      w.outline(
+        transfer({ width: image.width, height: image.height, rgba: copy }, [copy.buffer]),
+        { tapPx: tap, addPx: next.add, removePx: next.remove },
+        proxy((share: number, what: string) => setDoing({ share, doing: what })),
+      ),
+    );
+    setDoing(null);
+    if (found) settle(put(at, { ...next, rings: found.rings, sure: found.sure }));
+  };
+  const change = (patch: Partial<Shot>) => {
+    if (shot) settle(put(at, { ...shot, ...patch }));
+  };
+
+  return (
+    <div className="space-y-3">
+      <p className="hint">Stand a ruler or a sheet of paper beside the piece, level with its middle. Step back two metres, lens at mid-height.</p>
+      <Choice
+        label="Which view"
+        hideLabel
+        value={at}
+        options={VIEWS.map((v) => ({ ...v, label: shots[v.value]?.rings.length ? `${v.label} ✓` : v.label }))}
+        onChange={setAt}
+      />
+      <label className={`btn w-full cursor-pointer justify-center focus-within:outline-2 ${shot ? "" : "btn-main"}`}>
+        <Camera size={20} aria-hidden="true" /> {shot ? "Another picture" : `Take the picture: ${VIEWS.find((v) => v.value === at)!.label.toLowerCase()}`}
+        <input
+          type="file"
+          accept="image/*"
+          className="sr-only"
+          onChange={(e) => {
+            void open(e.target.files?.[0]);
+            e.target.value = "";
+          }}
+        />
+      </label>
+      {shot && (
+        <>
+          <Choice
+            label="What a touch does"
+            hideLabel
+            value={hand}
+            options={[
+              { value: "tap", label: "Tap the piece" },
+              { value: "add", label: "Brush on" },
+              { value: "remove", label: "Brush away" },
+            ]}
+            onChange={setHand}
+          />
+          <PictureBoard
+            url={shot.url}
+            alt={`Picture, ${at}`}
+            sizePx={shot.sizePx}
+            rings={shot.rings}
+            handles={shot.marks.map((m, i): Handle => ({ name: MARK_NAMES[shot.scale === "ruler" ? "ruler" : "sheet"][i] ?? `Mark ${i + 1}`, at: m }))}
+            onPoint={hand === "tap" ? (tap) => void find({ ...shot, tap, add: [], remove: [] }) : null}
+            onStroke={
+              hand === "tap" || !shot.tap
+                ? null
+                : (points) => {
+                    const radiusPx = Math.max(...shot.sizePx) * 0.015;
+                    const brushed = points.map((p): Brush => ({ at: p, radiusPx }));
+                    void find({
+                      ...shot,
+                      add: hand === "add" ? [...shot.add, ...brushed] : shot.add,
+                      remove: hand === "remove" ? [...shot.remove, ...brushed] : shot.remove,
+                    });
+                  }
+            }
+            onHandle={(i, p) => change({ marks: shot.marks.map((m, k) => (k === i ? p : m)) })}
+          />
+          {doing && (
+            <Progress
+              going={doing}
+              stop={() => {
+                stop();
+                setDoing(null);
+              }}
+            />
+          )}
+          {shot.rings.length > 0 && shot.sure < 0.85 && <p className="hint">Piece and surroundings look alike here: check the line, and brush on or away.</p>}
+          <Choice label="Its size by" value={shot.scale} options={SCALES} onChange={(scale) => change({ scale, marks: marksFor(scale, shot.sizePx) })} />
+          <div className="grid grid-cols-2 gap-3">
+            {shot.scale === "ruler" && (
+              <QuantityField
+                label="Between the two marks"
+                value={shot.distanceMm}
+                dimension="length"
+                min={1}
+                max={5000}
+                draftKey={`${id}:${at}Ruler`}
+                onChange={(distanceMm) => change({ distanceMm })}
+              />
+            )}
+            <QuantityField
+              label="Camera stood away"
+              value={shot.cameraMm}
+              dimension="length"
+              min={50}
+              max={50_000}
+              optional
+              draftKey={`${id}:${at}Camera`}
+              onChange={(cameraMm) => change({ cameraMm })}
+            />
+          </div>
+        </>
+      )}
+      {shots.top && !shots.front && !shots.side && (
+        <QuantityField
+          label="How high it stands"
+          value={planHighMm}
+          dimension="length"
+          min={0.1}
+          max={3000}
+          draftKey={`${id}:planHigh`}
+          onChange={(v) => {
+            setPlanHigh(v);
+            settle(shots, { planHighMm: v });
+          }}
+        />
+      )}
+      {(shots.front?.rings.length ?? 0) > 0 && (
+        <>
+          <Drag
+            label="Cut level, it is"
+            shown={square === null ? "oval, not looked at" : square < 0.15 ? "oval" : square > 0.85 ? "square" : "rounded"}
+            spoken={square === null ? "oval" : `${Math.round(100 * square)} percent square`}
+            value={square ?? 0}
+            min={0}
+            max={1}
+            step={0.05}
+            onChange={(v) => {
+              setSquare(v);
+              settle(shots, { square: v });
+            }}
+          />
+          <QuantityField
+            label="Its volume by a jug, if you know it"
+            value={toldMl}
+            dimension="volume"
+            min={0.01}
+            max={500_000}
+            optional
+            draftKey={`${id}:toldMl`}
+            onChange={(v) => {
+              setTold(v);
+              settle(shots, { toldMl: v });
+            }}
+          />
+        </>
+      )}
+      <Fault>{fault ?? trouble}</Fault>
+      {now && (
+        <div className="space-y-1 text-sm" aria-live="polite">
+          <p>
+            <b>{now.name}</b>: {fmt(now.volumeMl, "volume")} ± {fmt(now.errorMl, "volume")}.
+          </p>
+          {now.says.map((s) => (
+            <p key={s} className="hint">
+              {say(s)}
+            </p>
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}
