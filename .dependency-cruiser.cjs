@@ -40,8 +40,19 @@ module.exports = {
       to: { path: "^core/(?!quantity/|mix/|cast/|material/)" },
     },
     { name: "body-knows-nobody", severity: "error", from: { path: "^core/body/", pathNot: "\\.test\\.ts$" }, to: { path: "^core/(?!body/)" } },
-    { name: "mesh-stands-on-body", severity: "error", from: { path: "^core/mesh/", pathNot: ["\\.test\\.ts$", "/operations\\.ts$"] }, to: { path: "^core/(?!body/|mesh/)" } },
-    { name: "shape-knows-only-core", comment: "files and pictures become plain data there", severity: "error", from: from("^shape/"), to: { path: "^(app|ui|server|db|make|contract|workers)/" } },
+    {
+      name: "mesh-stands-on-body",
+      severity: "error",
+      from: { path: "^core/mesh/", pathNot: ["\\.test\\.ts$", "/operations\\.ts$"] },
+      to: { path: "^core/(?!body/|mesh/)" },
+    },
+    {
+      name: "shape-knows-only-core",
+      comment: "files and pictures become plain data there",
+      severity: "error",
+      from: from("^shape/"),
+      to: { path: "^(app|ui|server|db|make|contract|workers)/" },
+    },
     {
       name: "master-knows-only-the-ground",
       severity: "error",

@@ -1,4 +1,5 @@
 import * as z from "zod";
+import { PICTURE_VIEWS } from "../core/master";
 import { Job, jobDocument } from "../core/record";
 import { PIECE_KINDS, SOURCES } from "../core/start";
 import { ActKey, endpoint } from "./endpoint";
@@ -57,5 +58,13 @@ export const jobs = {
   save: endpoint({ method: "PUT", path: "/api/jobs/:id", in: z.object({ baseRevision, job: jobDocument }), out: JobView }),
   putAway: endpoint({ method: "DELETE", path: "/api/jobs/:id", in: null, out: z.object({ ok: z.literal(true) }), keeper: true }),
   step: endpoint({ method: "POST", path: "/api/jobs/:id/step", in: z.object({ baseRevision, direction: z.enum(["undo", "redo"]) }), out: JobView }),
+  addPicture: endpoint({
+    method: "POST",
+    path: "/api/jobs/:id/pictures/:view",
+    in: null,
+    out: z.object({ view: z.enum(PICTURE_VIEWS), addedAt: z.number() }),
+    bytes: true,
+    status: 201,
+  }),
   toMake: endpoint({ method: "GET", path: "/api/jobs/:id/make", in: null, out: MakeSummary }),
 };

@@ -1,3 +1,4 @@
+import { PICTURE_VIEWS } from "../core/master";
 import { POUR_KINDS } from "../core/plan";
 import { customType, index, integer, primaryKey, real, sqliteTable, text } from "drizzle-orm/sqlite-core";
 
@@ -158,6 +159,22 @@ export const photos = sqliteTable(
     addedAt: integer("added_at").notNull(),
   },
   (t) => [index("photos_by_pour").on(t.pourId)],
+);
+
+/** Photographs a job's piece is measured from: one a view. */
+export const jobPictures = sqliteTable(
+  "job_pictures",
+  {
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id, { onDelete: "cascade" }),
+    view: text("view", { enum: PICTURE_VIEWS }).notNull(),
+    fileName: text("file_name").notNull(),
+    mime: text("mime").notNull(),
+    bytes: integer("bytes").notNull(),
+    addedAt: integer("added_at").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.jobId, t.view] })],
 );
 
 /** Patch tests: one pair each, timed, with what it showed and a photo. */

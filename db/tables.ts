@@ -4,6 +4,7 @@ import { Clock } from "../core/clock";
 import { jobDocument, KeptDossier } from "../core/record";
 import { Material, Range } from "../core/material";
 import { EventWhat } from "../core/log";
+import { PICTURE_VIEWS } from "../core/master";
 import { Changed, Each, FaultKeySchema, FaultMark, snapshotDocument } from "../core/plan";
 import { calendarDocument } from "../core/schedule";
 import { weighInDocument } from "../core/weigh";
@@ -50,6 +51,14 @@ export const ROWS = {
     bytes: z.number().int().min(0).max(1e9),
     addedAt: at,
   }),
+  jobPictures: z.object({
+    jobId: id,
+    view: z.enum(PICTURE_VIEWS),
+    fileName: PictureName,
+    mime: z.enum(["image/jpeg", "image/png", "image/webp"]),
+    bytes: z.number().int().min(0).max(1e9),
+    addedAt: at,
+  }),
   patches: COLUMNS.patches.extend({ between: z.tuple([z.string().max(200), z.string().max(200)]) }),
   weighIns: COLUMNS.weighIns.extend({ document: weighInDocument, frozen: frozenBatch }),
   clocks: z.object({ id, jobId: z.string().nullable(), pourId: z.string().nullable(), startedAt: instant, endedAt: instant.nullable(), document: Clock }),
@@ -58,7 +67,7 @@ export const ROWS = {
 } as const;
 export type TableName = keyof typeof ROWS;
 /** Format of the backup from which on a table is in it; the others were in the first. */
-const SINCE: Partial<Record<TableName, number>> = { events: 3 };
+const SINCE: Partial<Record<TableName, number>> = { events: 3, jobPictures: 4 };
 export const isInFormat = (table: TableName, format: number): boolean => format >= (SINCE[table] ?? 1);
 export const TABLE_NAMES = Object.keys(ROWS) as TableName[];
 export type TableRow = Record<string, unknown>;
@@ -72,6 +81,7 @@ const DRIZZLE = {
   pours: schema.pours,
   events: schema.events,
   photos: schema.photos,
+  jobPictures: schema.jobPictures,
   patches: schema.patches,
   weighIns: schema.weighIns,
   clocks: schema.clocks,
@@ -88,6 +98,7 @@ const KEYS: Record<TableName, readonly string[]> = {
   pours: ["id"],
   events: ["id"],
   photos: ["id"],
+  jobPictures: ["jobId", "view"],
   patches: ["id"],
   weighIns: ["id"],
   clocks: ["id"],
@@ -125,6 +136,7 @@ const BELONGS: Partial<Record<TableName, Record<string, TableName>>> = {
   pours: { jobId: "jobs", mouldId: "moulds" },
   events: { jobId: "jobs", mouldId: "moulds", pourId: "pours" },
   photos: { pourId: "pours" },
+  jobPictures: { jobId: "jobs" },
   weighIns: { jobId: "jobs", mouldId: "moulds", pourId: "pours" },
 };
 
@@ -228,7 +240,9 @@ export function emptyAll(db: Db): void {
 export const pictureNames = (db: Db): Set<string> =>
   new Set(
     db.$client
-      .prepare("select file_name as n from photos union select photo_file as n from patches where photo_file is not null")
+      .prepare(
+        "select file_name as n from photos union select file_name from job_pictures union select photo_file as n from patches where photo_file is not null",
+      )
       .all()
       .map((r) => (r as { n: unknown }).n)
       .filter((n) => PictureName.safeParse(n).success)

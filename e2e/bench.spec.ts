@@ -154,6 +154,9 @@ test("a timer calls on every page, is put off with a reason, and is done on all 
   const second = await context.newPage();
   await second.goto("/materials");
   const calling = (p: Page) => p.getByRole("region", { name: "Calling" }).getByRole("alert").filter({ hasText: "Jacket sets" });
+  await expect(second.getByRole("region", { name: "Calling" }).getByRole("alert").first()).toBeVisible({ timeout: 15_000 });
+  const more = second.getByRole("button", { name: /^\d+ more$/ });
+  if (await more.isVisible()) await more.click();
   await expect(calling(second)).toBeVisible({ timeout: 15_000 });
   await calling(second).getByRole("button", { name: "Later" }).click();
   await second.getByRole("button", { name: /15 min: still tacky/ }).click();

@@ -29,6 +29,7 @@ export const test = withServer();
 export const testApart = withServer();
 export const testAfter = withServer();
 export const testStage = withServer();
+export const testPiece = withServer();
 
 export { expect, Server };
 

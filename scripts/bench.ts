@@ -12,6 +12,7 @@ import { solve, type Task } from "../core/schedule";
 import { demoJobs, demoMaterials } from "../db/demo";
 import { layerDefault } from "../core/mould";
 import { withWall } from "../core/mould/trade";
+import { benchPiece } from "./benchPiece";
 import { figures } from "./figures";
 import { Server } from "./server";
 import { fillShelf, fillYear } from "./year";
@@ -308,13 +309,15 @@ async function benchFigures(): Promise<void> {
   }
 }
 
-/** Everything, or only what the page costs a person: `npm run bench -- --page`. */
+/** Everything, or only what the page costs a person, or only what reading a piece takes: `npm run bench -- --page`, `-- --piece`. */
 const onlyPage = process.argv.includes("--page");
+const onlyPiece = process.argv.includes("--piece");
 
 const server = new Server();
 try {
-  await benchFigures();
-  if (!onlyPage) await benchRest();
+  if (!onlyPage) await benchPiece(say);
+  if (!onlyPiece) await benchFigures();
+  if (!onlyPage && !onlyPiece) await benchRest();
 } finally {
   await server.remove();
 }

@@ -48,6 +48,7 @@ describe("the contract", () => {
       "/api/calendar/ics",
       "/api/health",
       "/api/jobs/:id/make/:file",
+      "/api/jobs/:id/pictures/:view",
       "/api/log/export",
       "/api/materials/export",
       "/api/materials/schema",

@@ -16,6 +16,7 @@ import { Shops } from "./fixtures/shop";
 import { getJob, jobsInHand, updateJob } from "./jobs";
 import { writeOfMould, writeOfPour } from "./life";
 import { startPatch } from "./patches";
+import { addJobPicture } from "./jobPictures";
 import { addPhoto } from "./photos";
 import { logbook } from "./pours";
 import { rack } from "./rack";
@@ -32,6 +33,7 @@ afterEach(() => shops.close());
 async function lived(): Promise<{ w: Workshop; things: Parameters<typeof openEveryPage>[1] }> {
   const w = shops.open(true);
   await addPhoto(w, "demo-pour-01", PNG);
+  await addJobPicture(w, "demo-crater-lamp-base", "front", PNG);
   takeReading(w, { c: 17 });
   const tile = getJob(w, "demo-moon-phase-tile");
   updateJob(w, tile.id, { baseRevision: tile.revision, job: { ...tile.job, note: "again" } });

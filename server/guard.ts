@@ -48,7 +48,11 @@ const nameOf = (host: string): string => host.toLowerCase().replace(/:\d+$/, "")
 
 /** The most bytes a request to this path may carry. */
 export const bodyLimit = (path: string): number =>
-  path.startsWith("/api/backup/piece/") ? PIECE_BYTES : /^\/api\/(pours\/[^/]+\/photos|patches\/[^/]+\/photo)$/.test(path) ? PHOTO_LIMIT : BODY_LIMIT;
+  path.startsWith("/api/backup/piece/")
+    ? PIECE_BYTES
+    : /^\/api\/(pours\/[^/]+\/photos|patches\/[^/]+\/photo|jobs\/[^/]+\/pictures\/[^/]+)$/.test(path)
+      ? PHOTO_LIMIT
+      : BODY_LIMIT;
 
 /**
  * Decides at the door whether a request is answered: only configured host names; only this very origin, or a program, which

@@ -2,6 +2,7 @@ import { measureModel, ModelFault, modelOf } from "../core/mesh";
 import { block, ring } from "../core/mesh/fixtures/solids";
 import { binaryPly, binaryStl, hostileFiles, modelXml, obj, package3mf, textPly, textStl } from "./fixtures/files";
 import { readModel } from "./model";
+import { glanceAtStl } from "./readers/stl";
 
 const piece = ring(40, 12, 40, 20);
 const want = measureModel(modelOf({ ...piece, unitMm: 1, format: "STL" }), { quick: true });
@@ -36,6 +37,15 @@ describe("a file of a model", () => {
     const inches = readModel(package3mf(modelXml(block(1, 2, 3), { unit: "inch" })));
     expect(measureModel(modelOf(inches), { quick: true }).volumeMm3).toBeCloseTo(6 * 25.4 ** 3, 3);
     expect(measureModel(modelOf(readModel(binaryStl(block(1, 2, 3))), 10), { quick: true }).volumeMm3).toBeCloseTo(6000, 6);
+  });
+
+  it("shows its first measures in one look, before it is made whole", () => {
+    const glance = glanceAtStl(binaryStl(piece))!;
+    expect(glance.volumeMm3 / want.volumeMm3).toBeCloseTo(1, 5);
+    expect(glance.areaMm2 / want.areaMm2).toBeCloseTo(1, 5);
+    glance.low.forEach((v, k) => expect(v).toBeCloseTo(want.boundsMm.low[k]!, 4));
+    glance.centroidMm.forEach((v, k) => expect(v).toBeCloseTo(want.centroidMm[k]!, 3));
+    expect(glanceAtStl(textStl(piece))).toBeNull();
   });
 
   it("may place its parts turned, moved and twice over", () => {

@@ -62,6 +62,13 @@ const LENGTH_KEY: Partial<Record<Job["master"]["shape"], SizeKey>> = {
   ovalDish: "lengthMm",
   plaque: "lengthMm",
   displaced: "lengthMm",
+  stadium: "lengthMm",
+  halfRound: "lengthMm",
+  bellied: "lengthMm",
+  ring: "diameterMm",
+  star: "diameterMm",
+  bowl: "topMm",
+  narrowing: "diameterMm",
   weighed: "lengthMm",
 };
 const WIDTH_KEY: typeof LENGTH_KEY = { ...LENGTH_KEY, ...mapped("lengthMm", "widthMm") };

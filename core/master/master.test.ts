@@ -29,6 +29,40 @@ describe("volumes and areas against textbook solids", () => {
     expect(m.areaMm2).toBeCloseTo(2 * Math.PI * 50 * (50 + 60), 6);
   });
 
+  it("stadium, half-round, ring and star by their closed forms", () => {
+    const stadium = measure(form("stadium", { lengthMm: 120, widthMm: 40, heightMm: 15 }));
+    expect(stadium.volumeMl * 1000).toBeCloseTo((80 * 40 + Math.PI * 400) * 15, 6);
+    expect(stadium.lengthMm).toBeCloseTo(120, 6);
+    const half = measure(form("halfRound", { lengthMm: 100, widthMm: 40, heightMm: 20 }));
+    expect(half.volumeMl * 1000).toBeCloseTo((Math.PI * 400 * 100) / 2, 6);
+    expect(half.areaMm2).toBeCloseTo(Math.PI * 400 + (40 + Math.PI * 20) * 100, 3);
+    const ring = measure(form("ring", { diameterMm: 104, heightMm: 24 }));
+    expect(ring.volumeMl * 1000).toBeCloseTo(2 * Math.PI ** 2 * 40 * 144, 6);
+    expect(ring.areaMm2).toBeCloseTo(4 * Math.PI ** 2 * 40 * 12, 6);
+    // Ten triangles from the middle, each R·r·sin(36°)/2.
+    const star = measure(form("star", { diameterMm: 100, bottomMm: 40, heightMm: 10 }));
+    expect(star.volumeMl * 1000).toBeCloseTo(10 * 0.5 * 50 * 20 * Math.sin(Math.PI / 5) * 10, 6);
+  });
+
+  it("what has a belly, by quadrature of its own curve", () => {
+    const at = (u: number, end: number) => end + (80 - end) * Math.sin(Math.PI * u);
+    let v = 0;
+    for (let i = 0; i < 20_000; i++) v += (Math.PI / 4) * at((i + 0.5) / 20_000, i < 10_000 ? 50 : 30) ** 2 * 0.75 * (120 / 20_000);
+    const m = measure(form("bellied", { lengthMm: 80, widthMm: 60, bottomMm: 50, topMm: 30, heightMm: 120 }));
+    expect((m.volumeMl * 1000) / v).toBeCloseTo(1, 2);
+    const vase = measure(form("narrowing", { bottomMm: 50, diameterMm: 80, topMm: 30, heightMm: 120, wallMm: 3, floorMm: 4 }));
+    // A thin shell holds about its area times its wall.
+    expect(vase.volumeMl * 1000).toBeGreaterThan(0.4 * vase.areaMm2 * 3 * 0.85);
+    expect(vase.volumeMl * 1000).toBeLessThan(0.6 * vase.areaMm2 * 3 * 1.15);
+    expect(vase.hollow.length).toBeGreaterThan(10);
+  });
+
+  it("a bowl whose wall nobody measured is less sure than its sizes", () => {
+    const m = measure(form("bowl", { topMm: 180, bottomMm: 90, heightMm: 80 }));
+    expect(m.volumeErrorMl / m.volumeMl).toBeGreaterThan(0.1);
+    expect(m.volumeErrorMl / m.volumeMl).toBeLessThan(0.5);
+  });
+
   it("hemisphere: two thirds of the cylinder around it, and three great circles of area", () => {
     const m = measure(form("dome", { lengthMm: 80, widthMm: 80, heightMm: 40 }));
     expect(m.volumeMl * 1000).toBeCloseTo((2 / 3) * Math.PI * 40 ** 3, 4);

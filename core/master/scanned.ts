@@ -2,6 +2,10 @@ import { z } from "zod";
 import { ringArea, type Formed, type Outline, type Point, type Ring } from "../body";
 
 const finite = z.number().finite();
+/** Sides a piece is photographed from. */
+export const PICTURE_VIEWS = ["front", "side", "top"] as const;
+export type PictureView = (typeof PICTURE_VIEWS)[number];
+
 /** Outlines at one height: each ring as x, y, x, y … mm, the outer ones anticlockwise, holes clockwise. */
 const ScannedLevel = z.object({ zMm: finite.min(0).max(20_000), rings: z.array(z.array(finite).min(6).max(800)).max(60) });
 
@@ -14,6 +18,25 @@ export const Opens = z.object({
 });
 export type Opens = z.infer<typeof Opens>;
 
+export const SCALE_KINDS = ["ruler", "a4", "letter", "card"] as const;
+
+/** A photograph as a person marked it: the outline that was found or drawn, and what tells its size. Points of the picture. */
+export const Shot = z.object({
+  view: z.enum(PICTURE_VIEWS),
+  sizePx: z.tuple([finite.gt(0), finite.gt(0)]),
+  tapPx: z.tuple([finite, finite]).nullable(),
+  /** Rings as x, y, x, y …, the outer one first. */
+  rings: z.array(z.array(finite).min(6).max(8000)).max(40),
+  scale: z.enum(SCALE_KINDS),
+  marks: z
+    .array(z.tuple([finite, finite]))
+    .min(2)
+    .max(4),
+  distanceMm: finite.gt(0).nullable(),
+  cameraMm: finite.gt(0).nullable(),
+});
+export type Shot = z.infer<typeof Shot>;
+
 /** A form measured from a file of a model or from photographs: what was read, never what follows from it. */
 export const Scanned = z.object({
   name: z.string().max(200),
@@ -24,6 +47,8 @@ export const Scanned = z.object({
   /** What was mended, assumed or left in doubt. */
   says: z.array(z.string().max(500)).max(20),
   opens: Opens.nullable(),
+  /** Photographs it was measured from. */
+  shots: z.array(Shot).max(3).default([]),
 });
 export type Scanned = z.infer<typeof Scanned>;
 

@@ -7,3 +7,4 @@ export * from "./pulls";
 export * from "./skin";
 export * from "./bvh";
 export * from "./scan";
+export * from "./samples";

@@ -2,7 +2,7 @@
 
 import { BellRing, Check, Clock4 } from "lucide-react";
 import Link from "next/link";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState, type ReactNode } from "react";
 import { CLOCK_KINDS, dueAt } from "@/core/clock/kinds";
 import type { ClockState } from "@/core/clock";
 import { notice } from "../../kit/notice";
@@ -44,6 +44,8 @@ export function Caller() {
         new Notification(c.clock.label, { body: CLOCK_KINDS[c.clock.kind].label, tag: c.clock.id });
     }
   }, [calling]);
+  // One line, the most pressing; the others a touch away.
+  const [all, setAll] = useState(false);
   // What takes the height of a screen leaves room for what calls.
   const [bar, setBar] = useState<HTMLElement | null>(null);
   useEffect(() => {
@@ -59,10 +61,22 @@ export function Caller() {
   if (calling.length === 0) return null;
   return (
     <section ref={setBar} aria-label="Calling" aria-live="assertive" className="no-print sticky top-0 z-30 -mx-3 space-y-1 px-3 pb-2 sm:-mx-5 sm:px-5">
-      {calling.slice(0, 3).map((c) => (
-        <CallRow key={c.clock.id} state={c} now={now} refresh={refresh} />
+      {calling.slice(0, all ? 3 : 1).map((c, i) => (
+        <CallRow
+          key={c.clock.id}
+          state={c}
+          now={now}
+          refresh={refresh}
+          more={
+            i === 0 && calling.length > 1 ? (
+              <button type="button" className="btn !px-2.5 !text-ink" aria-expanded={all} onClick={() => setAll(!all)}>
+                {calling.length - 1} more
+              </button>
+            ) : null
+          }
+        />
       ))}
-      {calling.length > 3 && (
+      {all && calling.length > 3 && (
         <p className="rounded-lg bg-ink px-3 py-1 text-paper">
           and {calling.length - 3} more: see the{" "}
           <Link href="/" className="underline">
@@ -74,7 +88,7 @@ export function Caller() {
   );
 }
 
-function CallRow({ state, now, refresh }: { state: ClockState; now: number | null; refresh: () => Promise<void> }) {
+function CallRow({ state, now, refresh, more }: { state: ClockState; now: number | null; refresh: () => Promise<void>; more: ReactNode }) {
   const [snoozing, setSnoozing] = useState(false);
   const act = async (body: ClockAct) => {
     const a = await call("clocks", "act", { params: { id: state.clock.id }, body });
@@ -87,14 +101,14 @@ function CallRow({ state, now, refresh }: { state: ClockState; now: number | nul
   return (
     <div
       role="alert"
-      className={`flex flex-wrap items-center gap-x-4 gap-y-2 rounded-xl border-2 border-ink px-3 py-2 shadow-lg ${late ? "bg-no text-card" : "bg-citrus text-onbright"}`}
+      className={`flex items-center gap-x-2 rounded-xl border-2 border-ink px-2.5 py-1 shadow-lg sm:gap-x-4 ${snoozing ? "flex-wrap gap-y-2" : ""} ${late ? "bg-no text-card" : "bg-citrus text-onbright"}`}
     >
-      <BellRing size={26} aria-hidden="true" className="shrink-0" />
-      <span className="min-w-0 flex-1 basis-56">
-        <Link href={state.clock.pourId ? `/log/${state.clock.pourId}` : "/"} className="block truncate text-lg font-bold underline">
+      <BellRing size={24} aria-hidden="true" className="shrink-0 max-sm:hidden" />
+      <span className={`min-w-0 flex-1 ${snoozing ? "basis-56" : ""}`}>
+        <Link href={state.clock.pourId ? `/log/${state.clock.pourId}` : "/"} className="block truncate font-bold leading-tight underline">
           {state.clock.label}
         </Link>
-        <span className="text-sm">
+        <span className="block truncate text-sm leading-tight">
           {late ? "Its time is over" : state.closesAt ? "The window is open" : CLOCK_KINDS[state.clock.kind].label}
           {now !== null && `, ${fromNow(at, now)}`}
         </span>
@@ -108,12 +122,13 @@ function CallRow({ state, now, refresh }: { state: ClockState; now: number | nul
           ))}
         </span>
       ) : (
-        <span className="flex gap-2">
-          <button type="button" className="btn !text-ink" onClick={() => setSnoozing(true)}>
-            <Clock4 size={18} aria-hidden="true" /> Later
+        <span className="flex gap-1.5">
+          {more}
+          <button type="button" className="btn !px-2.5 !text-ink" onClick={() => setSnoozing(true)}>
+            <Clock4 size={18} aria-hidden="true" /> <span className="max-sm:sr-only">Later</span>
           </button>
-          <button type="button" className="btn !text-ink" onClick={() => void act({ do: "end" })} aria-label={`Done: ${state.clock.label}`}>
-            <Check size={18} aria-hidden="true" /> Done
+          <button type="button" className="btn !px-2.5 !text-ink" onClick={() => void act({ do: "end" })} aria-label={`Done: ${state.clock.label}`}>
+            <Check size={18} aria-hidden="true" /> <span className="max-sm:sr-only">Done</span>
           </button>
         </span>
       )}

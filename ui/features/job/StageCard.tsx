@@ -10,8 +10,12 @@ import { Tabs } from "../../kit/Tabs";
 import { useUnits } from "../../kit/units";
 import { Legend, Stage, type Asked } from "../../stage/Stage";
 import { useJob } from "./JobContext";
+import { PictureStrip } from "./PictureStrip";
 
 const ComparePanel = dynamic(() => import("./ComparePanel").then((m) => m.ComparePanel), { ssr: false });
+
+/** Fetched only when somebody wants the piece in the round. */
+const Round = dynamic(() => import("../../stage/Round").then((m) => m.Round), { ssr: false });
 
 const VIEW_LABEL: Record<View, string> = { along: "Along", across: "Across", above: "From above" };
 /** How long each stage stands while the work is played through, ms. */
@@ -31,11 +35,12 @@ export function StageCard({
   onAsk: (asked: Asked | null, scene: Scene | null) => void;
   onHeld: (held: boolean) => void;
 }) {
-  const { job, plan, catalogue, edit } = useJob();
+  const { id, job, plan, catalogue, edit } = useJob();
   const { fmt } = useUnits();
   const [view, setView] = useState<View>("along");
   const [playing, setPlaying] = useState(false);
   const [comparing, setComparing] = useState(false);
+  const [round, setRound] = useState(false);
   const stages = stagesOf(job.mould.opening, plan.layout, job.jacket !== "none");
   const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
   const scene = useMemo(() => pictureOf({ plan, mould: job.mould, stage, panelMm }, view), [plan, job.mould, stage, panelMm, view]);
@@ -71,19 +76,30 @@ export function StageCard({
           onStage(s);
         }}
       >
-        <Stage
-          job={job}
-          plan={plan}
-          scene={scene}
-          stage={stage}
-          view={view}
-          asked={asked}
-          onAsk={ask}
-          onHeld={onHeld}
-          onPut={(list) => edit((j) => list.reduce((job_, p) => withNumberAt(job_, p.path, p.mm), j))}
-          brings={stage === "master" ? `Volume ${fmt(plan.body?.volumeMl ?? null, "volume")}` : `Rubber ${fmt(plan.tally.rubberG, "mass")}`}
-        />
+        {round && plan.body ? (
+          <Round
+            body={plan.body}
+            opens={job.master.shape === "model" ? (job.master.model?.opens ?? null) : null}
+            seamMm={plan.layout?.kind === "block" ? job.mould.partingMm : null}
+          />
+        ) : (
+          <Stage
+            job={job}
+            plan={plan}
+            scene={scene}
+            stage={stage}
+            view={view}
+            asked={asked}
+            onAsk={ask}
+            onHeld={onHeld}
+            onPut={(list) => edit((j) => list.reduce((job_, p) => withNumberAt(job_, p.path, p.mm), j))}
+            brings={stage === "master" ? `Volume ${fmt(plan.body?.volumeMl ?? null, "volume")}` : `Rubber ${fmt(plan.tally.rubberG, "mass")}`}
+          />
+        )}
       </Tabs>
+      {stage === "master" && job.master.shape === "photographs" && (job.master.photographs?.shots.length ?? 0) > 0 && (
+        <PictureStrip jobId={id} shots={job.master.photographs?.shots ?? []} />
+      )}
       <div className="flex flex-wrap items-center justify-between gap-x-3 px-2 pb-1">
         {scene && <Legend plan={plan} scene={scene} asked={asked} onAsk={ask} />}
         <div className="ml-auto flex items-center">
@@ -92,13 +108,26 @@ export function StageCard({
               <button
                 key={v}
                 type="button"
-                aria-pressed={view === v}
+                aria-pressed={view === v && !round}
                 className="min-h-11 rounded-lg px-2 text-sm hover:bg-peel/60 aria-pressed:font-semibold aria-pressed:underline aria-pressed:decoration-citrus aria-pressed:decoration-[3px] aria-pressed:underline-offset-4"
-                onClick={() => setView(v)}
+                onClick={() => {
+                  setRound(false);
+                  setView(v);
+                }}
               >
                 {VIEW_LABEL[v]}
               </button>
             ))}
+          {plan.body && (
+            <button
+              type="button"
+              aria-pressed={round}
+              className="min-h-11 rounded-lg px-2 text-sm hover:bg-peel/60 aria-pressed:font-semibold aria-pressed:underline aria-pressed:decoration-citrus aria-pressed:decoration-[3px] aria-pressed:underline-offset-4"
+              onClick={() => setRound(true)}
+            >
+              In the round
+            </button>
+          )}
           {plan.layout && (
             <button type="button" className="btn btn-bare !px-2 text-sm" onClick={() => setComparing(true)}>
               Compare

@@ -8,6 +8,7 @@ export const TABLE_WORDS: Record<string, string> = {
   pours: "Pours",
   events: "What else happened",
   photos: "Photos",
+  jobPictures: "Photographs of pieces",
   patches: "Patch tests",
   weighIns: "Batches",
   clocks: "Clocks",

@@ -30,7 +30,7 @@ export function MasterStep() {
   const { fmt } = useUnits();
   return (
     <>
-      <More title="Shape" now={info.label} open={!plan.body}>
+      <More title="Shape" now={info.label} open={!plan.body && master.shape !== "model" && master.shape !== "photographs"}>
         <Choice
           label="Shape"
           hideLabel

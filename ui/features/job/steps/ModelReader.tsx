@@ -100,6 +100,7 @@ export function ModelReader() {
       <Fault>{fault}</Fault>
       {opened && (
         <>
+          {doing && opened.size && <p className="hint">It is {opened.size.map((v) => v.toPrecision(3)).join(" × ")} of its own units.</p>}
           {opened.unitMm === null && (
             <Choice label="The file does not say its unit. It is in" value={choices.unit} options={UNITS} onChange={(unit) => change({ unit })} />
           )}

@@ -4,10 +4,11 @@ import { proxy, transfer } from "comlink";
 import { Camera } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import type { Point } from "@/core/body";
-import type { Scanned } from "@/core/master";
+import type { SCALE_KINDS, Scanned, Shot as KeptShot } from "@/core/master";
 import { flatRings } from "@/core/mesh/scan";
 import { agreed, PhotoFault, silhouetted, type Brush, type Scale, type Silhouetted, type View } from "@/core/photo";
 import type { PhotoWorker } from "@/workers/photo.worker";
+import { call } from "../../../data/call";
 import type { Going } from "../../../data/useErrand";
 import { useWorker } from "../../../data/useWorker";
 import { QuantityField } from "../../../form/QuantityField";
@@ -17,6 +18,7 @@ import { Drag } from "../../../kit/Drag";
 import { Progress } from "../../../kit/Progress";
 import { useUnits } from "../../../kit/units";
 import { useJob } from "../JobContext";
+import { pictureUrl } from "../PictureStrip";
 import { PictureBoard, type Handle } from "./PictureBoard";
 
 const VIEWS = [
@@ -32,7 +34,7 @@ const SCALES = [
   { value: "letter", label: "Letter sheet", sizeMm: [215.9, 279.4] },
   { value: "card", label: "A bank card", sizeMm: [85.6, 53.98] },
 ] as const;
-type ScaleName = (typeof SCALES)[number]["value"];
+type ScaleName = (typeof SCALE_KINDS)[number];
 
 /** Longest side a picture is worked on in, points: more shows nothing more of an outline. */
 const LONGEST_PX = 3000;
@@ -84,8 +86,33 @@ const MARK_NAMES: Record<"ruler" | "sheet", readonly string[]> = {
   sheet: ["Top left corner of the sheet", "Top right corner", "Bottom right corner", "Bottom left corner"],
 };
 
+const asShot = (jobId: string, k: KeptShot): Shot => ({
+  url: pictureUrl(jobId, k.view),
+  sizePx: k.sizePx,
+  tap: k.tapPx,
+  add: [],
+  remove: [],
+  rings: k.rings.map((r) => Array.from({ length: r.length >> 1 }, (_, i): Point => [r[2 * i]!, r[2 * i + 1]!])),
+  sure: 1,
+  scale: k.scale,
+  marks: k.marks,
+  distanceMm: k.distanceMm,
+  cameraMm: k.cameraMm,
+});
+
+const asKept = (view: ViewName, s: Shot): KeptShot => ({
+  view,
+  sizePx: s.sizePx,
+  tapPx: s.tap && [s.tap[0], s.tap[1]],
+  rings: flatRings(s.rings).map((r) => r.slice(0, 8000)),
+  scale: s.scale,
+  marks: s.marks.map(([x, y]): [number, number] => [x, y]),
+  distanceMm: s.distanceMm,
+  cameraMm: s.cameraMm,
+});
+
 /** The picture of a file the right way up, no larger than is worked on. */
-async function decoded(file: File): Promise<ImageData> {
+async function decoded(file: Blob): Promise<ImageData> {
   const bitmap = await createImageBitmap(file, { imageOrientation: "from-image" });
   const by = Math.min(1, LONGEST_PX / Math.max(bitmap.width, bitmap.height));
   const canvas = document.createElement("canvas");
@@ -103,7 +130,9 @@ export function PhotoReader() {
   const { fmt, say } = useUnits();
   const { ask, stop, fault } = useWorker<PhotoWorker>(() => new Worker(new URL("../../../../workers/photo.worker.ts", import.meta.url)));
   const [at, setAt] = useState<ViewName>("front");
-  const [shots, setShots] = useState<Partial<Record<ViewName, Shot>>>({});
+  const [shots, setShots] = useState<Partial<Record<ViewName, Shot>>>(() =>
+    Object.fromEntries((job.master.photographs?.shots ?? []).map((k) => [k.view, asShot(id, k)])),
+  );
   const [hand, setHand] = useState<Hand>("tap");
   const [doing, setDoing] = useState<Going | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -129,14 +158,15 @@ export function PhotoReader() {
     try {
       const body = silhouetted(views, { squareness: more.square === undefined ? square : more.square, heightMm });
       setTrouble(null);
-      keep(body, more.toldMl === undefined ? toldMl : more.toldMl, views.map((v) => VIEWS.find((n) => n.value === v.view)!.label.toLowerCase()).join(", "));
+      keep(body, more.toldMl === undefined ? toldMl : more.toldMl, all);
     } catch (e) {
       if (!(e instanceof PhotoFault)) throw e;
       setTrouble(e.message);
     }
   };
 
-  const keep = (body: Silhouetted, told: number | null, name: string) => {
+  const keep = (body: Silhouetted, told: number | null, all: typeof shots) => {
+    const named = VIEWS.filter((v) => all[v.value]?.rings.length).map((v) => v.label.toLowerCase());
     const pulled = told === null ? null : agreed(body.volumeMm3, body.errorMm3, told * 1000, 0.02 * told * 1000);
     const by = pulled?.byLength ?? 1;
     const [low, high] = [0, 1].map((k) => {
@@ -144,7 +174,7 @@ export function PhotoReader() {
       return (Math.min(...all) + Math.max(...all)) / 2;
     }) as [number, number];
     const scanned: Scanned = {
-      name: `Photographs: ${name}`,
+      name: `Photographs: ${named.join(", ")}`,
       levels: body.form.outer.map((r) => ({
         zMm: Math.round(r.zMm * by * 100) / 100,
         rings: r.outline.kind === "polygon" ? flatRings(r.outline.rings.map((ring) => ring.map(([x, y]): Point => [(x - low) * by, (y - high) * by]))) : [],
@@ -161,6 +191,7 @@ export function PhotoReader() {
           : []),
       ],
       opens: null,
+      shots: VIEWS.flatMap(({ value }) => (all[value] ? [asKept(value, all[value])] : [])),
     };
     edit((j) => ({ ...j, master: { ...j.master, photographs: scanned } }));
   };
@@ -193,15 +224,17 @@ export function PhotoReader() {
         cameraMm: null,
       });
       setHand("tap");
+      const sent = await call("jobs", "addPicture", { params: { id, view: at }, bytes: file });
+      if (!sent.ok) setTrouble(`The picture is on this page only: ${sent.message}`);
     } catch (e) {
       setTrouble(`That picture cannot be read (${e instanceof Error ? e.message : String(e)}): choose a JPEG, PNG or WebP.`);
     }
   };
   const find = async (next: Shot) => {
-    const image = pixels.current[at];
-    if (!image || !next.tap) return;
+    if (!next.tap) return;
     put(at, next);
     setDoing({ share: 0, doing: "Looking for the outline" });
+    const image = (pixels.current[at] ??= await again(next.url));
     const copy = image.data.slice();
     const { tap } = next;
     const found = await ask<{ rings: Point[][]; sure: number }>((w) =>
@@ -214,6 +247,8 @@ export function PhotoReader() {
     setDoing(null);
     if (found) settle(put(at, { ...next, rings: found.rings, sure: found.sure }));
   };
+  /** A kept picture, to be worked on again. */
+  const again = async (url: string): Promise<ImageData> => decoded(await (await fetch(url)).blob());
   const change = (patch: Partial<Shot>) => {
     if (shot) settle(put(at, { ...shot, ...patch }));
   };

@@ -1,0 +1,161 @@
+import sharp from "sharp";
+import type { Point } from "../core/body";
+import { paint } from "../core/photo/fixtures/pictures";
+import { ring, turnedSolid } from "../core/mesh/fixtures/solids";
+import { binaryPly, binaryStl, modelXml, obj, package3mf, textStl } from "../shape/fixtures/files";
+import { choose, expect, field, saved, testPiece as test, toStep } from "./workshop";
+
+const file = (name: string, bytes: Uint8Array) => ({ name, mimeType: "application/octet-stream", buffer: Buffer.from(bytes) });
+const start = async (page: import("@playwright/test").Page, from: string) => {
+  await page.goto("/start");
+  await page.getByRole("button", { name: new RegExp(`^${from}`) }).click();
+  await expect(page.getByRole("heading", { name: "1. Master" })).toBeVisible();
+};
+const finial = turnedSolid(
+  [
+    [30, 0],
+    [34, 4],
+    [40, 25],
+    [38, 50],
+    [26, 72],
+    [20, 80],
+    [30, 92],
+    [28, 120],
+    [4, 133],
+  ],
+  96,
+);
+const volume = (page: import("@playwright/test").Page) => page.getByTestId("answer");
+
+test("a model becomes the piece: its true outline, its grams, and which way it leaves its mould", async ({ page }) => {
+  await start(page, "From a model file");
+  const pick = page.locator('input[type="file"]');
+  await pick.setInputFiles(file("finial.stl", binaryStl(finial)));
+  await expect(page.getByText("finial.stl")).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/Two halves that part .* let all of it go|catch .* of its surface/)).toBeVisible();
+  await expect(page.getByTestId("tally-rubber")).toHaveText(/\d/);
+  const mm = (await volume(page).textContent())!;
+  // The file does not say its unit: in centimetres it is a thousand times as much.
+  await page.getByRole("radio", { name: "cm", exact: true }).click();
+  await expect(volume(page)).not.toHaveText(mm);
+  await page.getByRole("radio", { name: "mm", exact: true }).click();
+  await expect(volume(page)).toHaveText(mm);
+  await saved(page);
+  await page.reload();
+  await toStep(page, "Master");
+  await expect(volume(page)).toHaveText(mm);
+});
+
+test("each kind of file is read, and one that is damaged says what is wrong and loses nothing", async ({ page }) => {
+  test.setTimeout(120_000);
+  await start(page, "From a model file");
+  const hoop = ring(40, 12, 48, 24);
+  const pick = page.locator('input[type="file"]');
+  for (const [name, bytes] of [
+    ["hoop.obj", obj(hoop)],
+    ["hoop.ply", binaryPly(hoop, true)],
+    ["hoop.3mf", package3mf(modelXml(hoop))],
+    ["hoop-text.stl", textStl(hoop)],
+  ] as const) {
+    await pick.setInputFiles(file(name, bytes));
+    await expect(page.getByText(name)).toBeVisible({ timeout: 30_000 });
+  }
+  const before = (await volume(page).textContent())!;
+  await pick.setInputFiles(file("broken.stl", binaryStl(hoop).slice(0, 2000)));
+  await expect(page.getByText(/ends after .*cut off/)).toBeVisible();
+  await expect(page.getByText("hoop-text.stl")).toBeVisible();
+  await expect(volume(page)).toHaveText(before);
+});
+
+test("reading a large model can be stopped", async ({ page }) => {
+  await start(page, "From a model file");
+  await page.locator('input[type="file"]').setInputFiles(file("large.stl", binaryStl(ring(40, 12, 600, 300))));
+  await page.getByRole("button", { name: "Stop", exact: true }).click();
+  await expect(page.getByRole("button", { name: "Stop", exact: true })).toHaveCount(0);
+  await expect(page.getByText("large.stl")).toHaveCount(0);
+});
+
+const JUG_HIGH = 180;
+const jug = (z: number) => 45 + 18 * Math.sin((z / JUG_HIGH) * Math.PI * 1.6) * (1 - z / 400);
+
+/** A picture of the jug, three points to a millimetre, over plain wood, as a camera would pack it. */
+async function picture(): Promise<Buffer> {
+  const [width, height] = [600, 700];
+  const rows = Array.from({ length: 121 }, (_, i) => (JUG_HIGH * i) / 120);
+  const at = (side: 1 | -1) => rows.map((z): Point => [width / 2 + side * 3 * jug(z), 620 - 3 * z]);
+  const { picture: p } = paint({
+    width,
+    height,
+    outline: [...at(1), ...at(-1).reverse()],
+    tap: [300, 400],
+    piece: (x) => [0.6 - x / 3000, 0.58 - x / 3000, 0.5 - x / 3000],
+    round: () => [0.3, 0.17, 0.09],
+    shadow: { light: 0.6, dx: 14, dy: 8, soft: 8 },
+  });
+  return sharp(Buffer.from(p.rgba), { raw: { width, height, channels: 4 } })
+    .jpeg({ quality: 90 })
+    .toBuffer();
+}
+
+test("a jug from two photographs, to its job sheet; its pictures stay with the job", async ({ page }) => {
+  test.setTimeout(120_000);
+  await start(page, "From photographs");
+  for (const view of ["Front", "Side"]) {
+    await page.getByRole("radio", { name: view, exact: true }).click();
+    await page.locator('input[type="file"]').setInputFiles({ name: `${view}.jpg`, mimeType: "image/jpeg", buffer: await picture() });
+    const board = page.getByRole("application", { name: /^Picture/ });
+    await expect(board).toBeVisible();
+    await board.focus();
+    await page.keyboard.press("Enter");
+    await expect(page.getByRole("radio", { name: `${view} ✓` })).toBeVisible({ timeout: 30_000 });
+    // The marks stand 360 points apart to begin with: 120 mm at three points to a millimetre.
+    await field(page, "Between the two marks").fill("120 mm");
+    await field(page, "Camera stood away").fill("2 m");
+    await page.keyboard.press("Tab");
+  }
+  let truth = 0;
+  for (let i = 0; i < 1000; i++) truth += Math.PI * jug(((i + 0.5) * JUG_HIGH) / 1000) ** 2 * (JUG_HIGH / 1000);
+  await saved(page);
+  await expect
+    .poll(async () => {
+      const id = new URL(page.url()).pathname.split("/").at(-1)!;
+      const { job } = await (await page.request.get(`/api/jobs/${id}`)).json();
+      return Math.abs(job.master.photographs.volumeMl / (truth / 1000) - 1) < 0.05 && job.master.photographs.shots.length === 2;
+    })
+    .toBe(true);
+  await page.reload();
+  await page.getByRole("tab", { name: "Master", exact: true }).click();
+  const kept = page.getByRole("list", { name: "Photographs it was measured from" });
+  await expect(kept.getByRole("img")).toHaveCount(2);
+  expect((await page.request.get(`/api/jobs/${new URL(page.url()).pathname.split("/").at(-1)}/pictures/front`)).headers()["content-type"]).toBe("image/jpeg");
+  await toStep(page, "Rubber");
+  await page
+    .getByRole("link", { name: /sheet|print/i })
+    .first()
+    .click();
+  await expect(page).toHaveURL(/sheet/);
+  await expect(page.getByText(/\d+ g/).first()).toBeVisible();
+});
+
+test("the piece in the round: turned by keys, a pull tried, cut through", async ({ page }) => {
+  await start(page, "From a model file");
+  await page.locator('input[type="file"]').setInputFiles(file("hoop.obj", obj(ring(40, 12, 48, 24))));
+  await expect(page.getByText("hoop.obj")).toBeVisible({ timeout: 30_000 });
+  await page.getByRole("button", { name: "In the round" }).click();
+  const round = page.getByRole("application", { name: /in the round/ });
+  await expect(round.locator("canvas")).toBeVisible();
+  const look = async () => (await round.screenshot()).toString("base64");
+  const first = await look();
+  await round.focus();
+  for (let i = 0; i < 6; i++) await page.keyboard.press("ArrowRight");
+  for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowUp");
+  expect(await look()).not.toBe(first);
+  await choose(page, "Halves part", "Up and down");
+  await expect(page.getByText("nothing is caught")).toBeVisible();
+  await choose(page, "Halves part", "Left and right");
+  await expect(page.getByText(/is caught, by up to 1\d/)).toBeVisible();
+  const whole = await look();
+  await page.getByRole("slider", { name: "Cut through, front to back" }).focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press("PageDown");
+  expect(await look()).not.toBe(whole);
+});
