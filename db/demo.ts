@@ -5,6 +5,7 @@ import { clockFrom } from "../core/clock";
 import { clocksOf,freeze,type Changed,type FaultKey,type FaultMark,type Outcome,type PourKind,type Snapshot } from "../core/plan";
 import { plan } from "../core/plan/plan";
 import { insertClocks } from "./clocks";
+import { demoPieces } from "./demoPieces";
 import { insertJob,saveJob } from "./jobs";
 import { changeMould } from "./moulds";
 import { putMaterial } from "./materials";
@@ -47,6 +48,7 @@ export const demoMaterials = (): Material[] => [ownRubber(), ...ownFoundry()];
 export function demoJobs(): { id: string; job: Job }[] {
   const job = (name: string, patch: Partial<Job>): Job => ({ ...newJob(name, 20), ...patch });
   const mould = (patch: Partial<Job["mould"]>): Job["mould"] => ({ ...newJob("x").mould, ...patch });
+  const pieces = demoPieces();
   return [
     {
       id: "demo-crater-lamp-base",
@@ -104,6 +106,24 @@ export function demoJobs(): { id: string; job: Job }[] {
         note: "Drawn as an egg on a foot. Trying the general platinum first.",
         master: master("dome", { lengthMm: 42, widthMm: 42, heightMm: 30 }, "surface-print-uv-resin"),
         castId: "cast-fast-urethane", rubberId: "rubber-platinum-medium-25", mould: mould({ wallMm: 10, coverMm: 10 }),
+      }),
+    },
+    {
+      id: "demo-owl-bookend",
+      job: job("Owl bookend", {
+        note: "Modelled in oil clay; measured from two photographs with the bench ruler beside it.",
+        master: master("photographs", {}, "surface-oil-clay-free", { photographs: pieces.owl }),
+        castId: "cast-plaster", rubberId: "own-dome-25", releaseId: "release-petroleum",
+        mould: mould({ opening: "twoPart", wallMm: 16, baseMm: 16, coverMm: 16 }), held: "new",
+      }),
+    },
+    {
+      id: "demo-comet-modelled",
+      job: job("Comet pull, as modelled", {
+        note: "The ridged comet from its own file, to see how it leaves a mould before one is built.",
+        master: master("model", {}, "surface-print-filament", { model: pieces.comet }),
+        castId: "own-comet-pewter", rubberId: "own-ember-30", sealerId: "release-acrylic", releaseId: "release-petroleum",
+        mould: mould({ opening: "twoPart", wallMm: 14, baseMm: 14, coverMm: 14 }), held: "new",
       }),
     },
   ];
@@ -178,7 +198,7 @@ function fill(db: Db, now: number): void {
   const made = new Map<string, Job>();
   demoJobs().forEach(({ id, job }, i) => {
     insertJob(db, id, { ...job, note: "" }, now - 30 * DAY + i * HOUR);
-    saveJob(db, id, job, 1, now - (6 - i) * 7 * HOUR);
+    saveJob(db, id, job, 1, now - (i > 6 ? 50 + i : (6 - i) * 7) * HOUR);
     made.set(id, job);
   });
   const mouldOf = new Map<string, string>();

@@ -74,6 +74,22 @@ async function compared(page: Page): Promise<void> {
   await page.waitForTimeout(800);
 }
 
+/** Brings the photograph that is worked on into sight. */
+async function seen(page: Page): Promise<void> {
+  await page.getByRole("application", { name: /^Picture/ }).scrollIntoViewIfNeeded();
+  await page.evaluate(() => window.scrollBy(0, 180));
+  await page.waitForTimeout(800);
+}
+
+/** Turns the piece over in the round, with a pull tried on it. */
+async function round(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "In the round" }).click();
+  await page.waitForTimeout(2500);
+  await page.getByRole("combobox", { name: "Halves part" }).click();
+  await page.getByRole("option", { name: "Left and right" }).click();
+  await page.waitForTimeout(2000);
+}
+
 const unfold =
   (title: string) =>
   async (page: Page): Promise<void> => {
@@ -95,7 +111,8 @@ const SHOTS: readonly Shot[] = [
   { name: "bench", path: "/" },
   { name: "start", path: "/start" },
   { name: "job", path: "/jobs/demo-comet-drawer-pull#rubber", act: clay },
-  { name: "job-pairing", path: "/jobs/demo-nebula-knob#pairing" },
+  { name: "piece-photographs", path: "/jobs/demo-owl-bookend#master", act: seen },
+  { name: "piece-round", path: "/jobs/demo-comet-modelled#master", act: round },
   { name: "job-dark", path: "/jobs/demo-dome-finial#opening", dark: true },
   { name: "compare", path: "/jobs/demo-dome-finial#rubber", act: compared },
   { name: "heat", path: "/jobs/demo-comet-drawer-pull#pairing", act: unfold("Heat") },
@@ -109,7 +126,6 @@ const SHOTS: readonly Shot[] = [
   { name: "calendar", path: "/calendar", act: planned },
   { name: "weigh", path: "/jobs/demo-comet-drawer-pull#out", size: { width: 1024, height: 768 }, act: weighing, everything: true },
   { name: "weigh-metal", path: "/jobs/demo-comet-drawer-pull#out", act: doing(/^Weigh in comet pewter/), everything: true },
-  { name: "weigh-cement", path: "/jobs/demo-crater-lamp-base#out", act: doing(/^Weigh in general concrete/), everything: true },
   { name: "phone", path: "/jobs/demo-constellation-bar#master", size: { width: 390, height: 844 } },
 ];
 

@@ -3,6 +3,10 @@ import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSy
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
+import sharp from "sharp";
+import { block } from "../core/mesh/fixtures/solids";
+import { paint, shapes } from "../core/photo/fixtures/pictures";
+import { binaryStl } from "../shape/fixtures/files";
 
 let folder: string;
 beforeEach(() => void (folder = mkdtempSync(join(tmpdir(), "zesty-scripts-"))));
@@ -27,6 +31,59 @@ describe("npm run op", () => {
     ["no such operation", "mould.guess", "{}", /no operation "mould.guess"/],
   ])("says %s on standard error, with exit code 2", (_, name, input, words) => {
     const ran = tsx("scripts/op.ts", [name], input);
+    expect([ran.status, ran.stdout]).toEqual([2, ""]);
+    expect(ran.stderr).toMatch(words);
+  });
+
+  it("takes a model or a picture by its path", async () => {
+    const part = join(folder, "part.stl");
+    writeFileSync(part, binaryStl(block(10, 20, 30)));
+    const measured = tsx("scripts/op.ts", ["model.measure", "--file", part], '{"heightsMm":[15]}');
+    expect(measured.status).toBe(0);
+    const m = JSON.parse(measured.stdout) as { verdict: string; volumeMm3: number; levels: { areaMm2: number; girthMm: number }[]; says: string[] };
+    expect(m.verdict).toBe("read");
+    expect(m.volumeMm3).toBeCloseTo(6000, 6);
+    expect(m.levels[0]!.girthMm).toBeCloseTo(60, 6);
+    expect(m.says[0]).toMatch(/does not say its unit/);
+
+    const { picture, tap } = paint({
+      width: 160,
+      height: 120,
+      outline: shapes(160, 120).oval!,
+      tap: [80, 60],
+      piece: () => [0.6, 0.2, 0.1],
+      round: () => [0.5, 0.5, 0.5],
+    });
+    const photo = join(folder, "oval.png");
+    await sharp(Buffer.from(picture.rgba), { raw: { width: 160, height: 120, channels: 4 } }).toFile(photo);
+    const found = tsx(
+      "scripts/op.ts",
+      ["photo.outline", `--file=${photo}`],
+      JSON.stringify({
+        tapPx: tap,
+        scale: {
+          pointsPx: [
+            [0, 0],
+            [100, 0],
+          ],
+          distanceMm: 50,
+        },
+      }),
+    );
+    const o = JSON.parse(found.stdout) as { areaMm2: number; outlinePx: number[][][] };
+    // An oval of 36 × 1.2 by 36 × 0.8 points, each half a millimetre.
+    expect(o.areaMm2 / (Math.PI * 36 * 1.2 * 36 * 0.8 * 0.25)).toBeCloseTo(1, 1);
+    expect(o.outlinePx).toHaveLength(1);
+  });
+
+  it.each([
+    ["a damaged file", ["model.measure", "--file", "package.json"], /no model that can be read/],
+    ["no such file", ["model.measure", "--file", "nowhere.stl"], /cannot be read/],
+    ["what is no picture", ["photo.outline", "--file", "package.json"], /picture cannot be read/],
+    ["no file", ["model.pull"], /needs a model/],
+    ["a file it does not take", ["cast.batch", "--file", "package.json"], /takes no file/],
+  ])("refuses %s with exit code 2", (_, args, words) => {
+    const ran = tsx("scripts/op.ts", args, "{}");
     expect([ran.status, ran.stdout]).toEqual([2, ""]);
     expect(ran.stderr).toMatch(words);
   });

@@ -1,3 +1,4 @@
+import { kept } from "./kept";
 import { areaOf, between, convexOf, girthOf, halfLength, halfWidth, hullOf, perimeterOf, pointsOf, supportOf, type Outline, type Point } from "./outline";
 
 /** What nobody has said of a body: its form (only outer sizes are known), or the exact area of its faces. */
@@ -238,12 +239,12 @@ export function hollowBelow(b: Body, zMm: number): number {
 }
 
 /** The outline a box has to hold: all levels seen from above at once. */
-export function footprintOf(b: Body): Outline {
+export const footprintOf = kept((b: Body): Outline => {
   const [first] = b.levels;
   const kind = first?.outline.kind ?? "rect";
   if (kind !== "polygon" && b.levels.every((l) => l.outline.kind === kind)) return { kind, a: b.lengthMm / 2, b: b.widthMm / 2 };
   return { kind: "polygon", rings: [hullOf(b.levels.flatMap((l) => pointsOf(convexOf(l.outline))))] };
-}
+});
 
 /** The outline of a body at a height; the one at its back or top beyond them. */
 export const sectionAt = (b: Body, zMm: number): Outline =>

@@ -1,3 +1,4 @@
+export * from "./kept";
 export * from "./outline";
 export * from "./ring";
 export * from "./body";

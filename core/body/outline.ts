@@ -1,3 +1,5 @@
+import { kept } from "./kept";
+
 /** A point of an outline seen from above, mm. */
 export type Point = readonly [number, number];
 
@@ -79,7 +81,11 @@ export function hullOf(points: readonly Point[]): Point[] {
 }
 
 /** Girth as a tape lies round it: over every hollow, mm. */
-export const girthOf = (o: Outline): number => (o.kind === "polygon" ? ringLength(hullOf(o.rings.flat())) : perimeterOf(o));
+export const girthOf = (o: Outline): number => (o.kind === "polygon" ? ringLength(hullRing(o)) : perimeterOf(o));
+
+type Polygons = Extract<Outline, { kind: "polygon" }>;
+const hullRing = kept((o: Polygons): Point[] => hullOf(o.rings.flat()));
+const reaches = kept((o: Polygons) => [supportOf(o, 1, 0), supportOf(o, -1, 0), supportOf(o, 0, 1), supportOf(o, 0, -1)] as const);
 
 /** How far an outline reaches in a direction (need not be of length 1), mm times that length [support function]. */
 export function supportOf(o: Outline, x: number, y: number): number {
@@ -97,8 +103,8 @@ export function supportOf(o: Outline, x: number, y: number): number {
 }
 
 /** Half of its length, and half of its width, mm. */
-export const halfLength = (o: Outline): number => (o.kind === "polygon" ? (supportOf(o, 1, 0) + supportOf(o, -1, 0)) / 2 : o.a);
-export const halfWidth = (o: Outline): number => (o.kind === "polygon" ? (supportOf(o, 0, 1) + supportOf(o, 0, -1)) / 2 : o.b);
+export const halfLength = (o: Outline): number => (o.kind === "polygon" ? (reaches(o)[0] + reaches(o)[1]) / 2 : o.a);
+export const halfWidth = (o: Outline): number => (o.kind === "polygon" ? (reaches(o)[2] + reaches(o)[3]) / 2 : o.b);
 
 /** Radius of the circle about the middle that holds it, mm. */
 export function radiusOf(o: Outline): number {
@@ -163,7 +169,8 @@ export function pointsOf(o: Outline, steps = 48): Point[] {
 }
 
 /** Its smallest convex outline: itself where it has no hollows. */
-export const convexOf = (o: Outline): Outline => (o.kind === "polygon" ? { kind: "polygon", rings: [hullOf(o.rings.flat())] } : o);
+export const convexOf = (o: Outline): Outline => (o.kind === "polygon" ? convexRing(o) : o);
+const convexRing = kept((o: Polygons): Outline => ({ kind: "polygon", rings: [hullRing(o)] }));
 
 const turns = (ring: readonly Point[]): { angle: number; at: number }[] =>
   ring.map((p, i) => {
@@ -230,7 +237,7 @@ export function between(p: Outline, q: Outline, u: number): Outline {
 }
 
 /** Second moments of area about the axes through the middle of a polygon, mm⁴, and how far it reaches from them. */
-function moments(o: Extract<Outline, { kind: "polygon" }>): { about: number; reach: number }[] {
+const moments = kept((o: Polygons): { about: number; reach: number }[] => {
   let [area, sx, sy, ix, iy] = [0, 0, 0, 0, 0];
   for (const ring of o.rings)
     for (let i = 0; i < ring.length; i++) {
@@ -249,7 +256,7 @@ function moments(o: Extract<Outline, { kind: "polygon" }>): { about: number; rea
     { about: ix - area * cy * cy, reach: Math.max(...points.map((p) => Math.abs(p[1] - cy))) },
     { about: iy - area * cx * cx, reach: Math.max(...points.map((p) => Math.abs(p[0] - cx))) },
   ];
-}
+});
 
 /**
  * Section modulus about the weaker axis, mm³: rectangle 4·a·b²/3, ellipse π·a·b²/4, polygon I/c [Green], less a hole of the

@@ -1,4 +1,4 @@
-import { bodyOf, formVolume, type Body } from "../body";
+import { bodyOf, formVolume, kept, type Body } from "../body";
 import { quote } from "../quantity";
 import type { Scanned } from "./scanned";
 import { shapeOf, type ShapeKind } from "./shapes";
@@ -64,7 +64,7 @@ function errorMl(kind: ShapeKind, told: Told): number {
  * Measures a master: the body of its shape, its volume with how far that may be off. Lists what is still missing or wrong
  * instead of throwing; a partly filled form is the normal case.
  */
-export function measureMaster(form: MasterForm): Measured {
+export const measureMaster = kept((form: MasterForm): Measured => {
   const shape = shapeOf(form.shape);
   const missing = shape.fields.map((f) => f.key).filter((k) => form.sizes[k] === undefined);
   if (missing.length > 0) return { ok: false, missing, problems: [] };
@@ -78,4 +78,4 @@ export function measureMaster(form: MasterForm): Measured {
   const problems = problemsOf(form.shape, told);
   if (problems.length > 0) return { ok: false, missing: [], problems };
   return { ok: true, body: bodyOf(shape.form(told), errorMl(form.shape, told)) };
-}
+});

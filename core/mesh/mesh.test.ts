@@ -96,7 +96,7 @@ describe("a model", () => {
           got.levels.slice(1, -1).forEach((l, i) => expect(l.areaMm2).toBeCloseTo(want.levels[i + 1]!.areaMm2, 4));
         },
       ),
-      { numRuns: 15 },
+      { numRuns: 6 },
     );
   });
 });
@@ -154,11 +154,11 @@ describe("a pull", () => {
       [1, 2, 3],
       [-1, 0.2, 0.1],
     ] as Vec[]) {
-      const p = pullOf(ball(20, 48), d);
+      const p = pullOf(ball(20, 48), d, 20_000);
       expect(p.trappedMm2 / p.areaMm2).toBeLessThan(1e-3);
       expect(p.freePlusMm2 / p.areaMm2).toBeCloseTo(0.5, 1);
     }
-    const p = pullOf(block(10, 20, 30), [0, 0, 1]);
+    const p = pullOf(block(10, 20, 30), [0, 0, 1], 20_000);
     expect(p).toMatchObject({ trappedMm2: 0 });
     expect(p.freeBothMm2).toBeCloseTo(2 * 30 * 30, 6);
     expect(p.freePlusMm2).toBeCloseTo(1800 + 200, 6);
@@ -167,8 +167,8 @@ describe("a pull", () => {
   it("frees a ring along its axis, and traps the inside of it across", () => {
     const [R, r] = [40, 12];
     const m = ring(R, r);
-    expect(pullOf(m, [0, 0, 1]).trappedMm2).toBeLessThan(1);
-    const across = pullOf(m, [1, 0, 0]);
+    expect(pullOf(m, [0, 0, 1], 20_000).trappedMm2).toBeLessThan(1);
+    const across = pullOf(m, [1, 0, 0], 20_000);
     expect(across.trappedMm2 / ringTrapped(R, r)).toBeCloseTo(1, 2);
     // The deepest place is half-way up the tube: the rubber there has to give by the tube's radius.
     expect(Math.abs(across.deepestMm - r)).toBeLessThan(0.6);
@@ -195,16 +195,16 @@ describe("a pull", () => {
       [4, 6, 7],
     ];
     const hook = prismOn(post, caps, 20);
-    const p = pullOf(hook, [0, 1, 0]);
+    const p = pullOf(hook, [0, 1, 0], 20_000);
     // Trapped: the two faces between the arms, 30 × 20 each; the post's face between them is upright there and shut in too.
     expect(p.trappedMm2).toBeCloseTo(2 * 30 * 20 + 22 * 20, -1);
     expect(Math.abs(p.deepestMm - 10)).toBeLessThan(0.5);
-    expect(pullOf(hook, [0, 0, 1]).trappedMm2).toBe(0);
-    expect(pullOf(hook, [1, 0, 0]).trappedMm2).toBe(0);
+    expect(pullOf(hook, [0, 0, 1], 20_000).trappedMm2).toBe(0);
+    expect(pullOf(hook, [1, 0, 0], 20_000).trappedMm2).toBe(0);
   });
 
   it("is found where a body has one", () => {
-    const r = pullsOf(ring(40, 12, 48, 24), 100);
+    const r = pullsOf(ring(40, 12, 40, 20), 60);
     expect(Math.abs(r.best.direction[2])).toBeGreaterThan(0.999);
     expect(r.best.trappedShare).toBeLessThan(0.002);
     expect(r.parts).toHaveLength(2);
@@ -219,8 +219,8 @@ describe("a pull", () => {
       ],
       48,
     );
-    const g = pullsOf(grooved, 60);
-    expect(Math.abs(g.best.direction[2])).toBeLessThan(0.5);
+    const g = pullsOf(grooved, 40);
+    expect(Math.abs(g.best.direction[2])).toBe(0);
     expect(g.best.trappedShare).toBeLessThan(0.01);
   });
 });

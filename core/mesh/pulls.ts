@@ -38,6 +38,11 @@ const ACROSS = 256;
 /** Share of the surface that counts as nothing: what cells of that size cannot tell. */
 export const NOTHING = 0.004;
 
+/** Largest model, triangles, whose best pull is followed exactly. */
+const MOST_EXACT = 50_000;
+/** Share of the surface within which two pulls catch as much. */
+const TIE = 5e-4;
+
 /** What the rough search needs of a mesh, made once for all directions. */
 interface Field {
   p: Float32Array;
@@ -191,9 +196,21 @@ export function pullsOf(mesh: Mesh, looked = 200, tell: Told = () => {}): Pulls 
     tell(0.8 + 0.05 * i, "Following the best");
     return refine(f, w, area);
   });
-  const [best] = [...refined].sort(better) as [Way];
-  const exact = pullOf(mesh, best.direction, 60_000);
-  const others = [...refined.filter((w) => w !== best), ...apart.slice(3)].sort(better);
+  // The cells of a shadow cannot tell the last of it: the best few, and the model's own axes where they are near, are pulled exactly.
+  const small = mesh.triangles.length <= 3 * MOST_EXACT;
+  const least = Math.min(...refined.map((w) => w.trappedShare));
+  const near = [...AXES.map((a) => askRoughly(f, a, area)), ...[...refined].sort(better)]
+    .filter((w) => w.trappedShare <= least + 2 * NOTHING)
+    .slice(0, small ? 5 : 2);
+  const places = small ? 12_000 : 60_000;
+  const exactly = near.map((w) => ({ way: w, pull: pullOf(mesh, w.direction, places) }));
+  const fewest = exactly.reduce((p, q) => (q.pull.trappedMm2 < p.pull.trappedMm2 ? q : p));
+  // As good as any that catches no more: an axis of the model first, which comes first in the list, then the shallower halves.
+  const settled = exactly.find((e) => AXES.includes(e.way.direction) && e.pull.trappedMm2 <= fewest.pull.trappedMm2 + TIE * area) ?? fewest;
+  const direction = small ? followed(mesh, settled.way.direction, settled.pull.trappedMm2) : settled.way.direction;
+  const best = askRoughly(f, direction, area);
+  const exact = pullOf(mesh, direction, 60_000);
+  const others = [...refined.filter((w) => w.direction !== direction), ...apart.slice(3)].sort(better);
   tell(0.97, "Counting parts");
   const cover = covered(f, area, best.direction, exact.trappedMm2 / area, all, frees);
   tell(1, "Done");
@@ -206,13 +223,37 @@ const AXES: readonly Vec[] = [
   [0, 0, 1],
 ];
 
+function askRoughly(f: Field, direction: Vec, area: number): Way {
+  const { trapped, shadow } = roughly(f, direction, new Uint8Array(f.samples.count));
+  return { direction, trappedMm2: trapped, trappedShare: trapped / area, shadowMm2: shadow };
+}
+
+/** Turns a direction little by little to where an exact pull catches less. */
+function followed(mesh: Mesh, start: Vec, trappedMm2: number): Vec {
+  let [now, least] = [start, trappedMm2];
+  for (let step = (2 * Math.PI) / 180; least > 0 && step > (0.2 * Math.PI) / 180;) {
+    const tries = around(now, step).map((d) => ({ d, trapped: pullOf(mesh, d, 12_000).trappedMm2 }));
+    const best = tries.reduce((p, q) => (q.trapped < p.trapped ? q : p));
+    if (best.trapped < least * (1 - 1e-3)) [now, least] = [best.d, best.trapped];
+    else step /= 2;
+  }
+  return now;
+}
+
+/** Four directions a step away from one. */
+function around(d: Vec, step: number): Vec[] {
+  const [u, v] = frameOf(d);
+  return [
+    [1, 0],
+    [-1, 0],
+    [0, 1],
+    [0, -1],
+  ].map(([x, y]) => unit([0, 1, 2].map((k) => d[k]! + step * (x! * u[k]! + y! * v[k]!)) as [number, number, number]));
+}
+
 /** Turns a way little by little to where it traps less, down to a quarter of a degree. An axis of the model close by is tried first. */
 function refine(f: Field, start: Way, area: number): Way {
-  const free = new Uint8Array(f.samples.count);
-  const ask = (direction: Vec): Way => {
-    const { trapped, shadow } = roughly(f, direction, free);
-    return { direction, trappedMm2: trapped, trappedShare: trapped / area, shadowMm2: shadow };
-  };
+  const ask = (direction: Vec): Way => askRoughly(f, direction, area);
   let now = start;
   const axis = AXES.find((a) => Math.abs(dot(a, start.direction)) > Math.cos((8 * Math.PI) / 180));
   if (axis) {
@@ -221,13 +262,7 @@ function refine(f: Field, start: Way, area: number): Way {
   }
   if (now.trappedShare === 0) return now;
   for (let step = (4 * Math.PI) / 180; step > (0.2 * Math.PI) / 180;) {
-    const [u, v] = frameOf(now.direction);
-    const tries = [
-      [1, 0],
-      [-1, 0],
-      [0, 1],
-      [0, -1],
-    ].map(([x, y]) => ask(unit([0, 1, 2].map((k) => now.direction[k]! + step * (x! * u[k]! + y! * v[k]!)) as [number, number, number])));
+    const tries = around(now.direction, step).map(ask);
     const best = tries.reduce((p, q) => (q.trappedShare < p.trappedShare - 1e-5 ? q : p), now);
     if (best === now) step /= 2;
     else now = best;

@@ -6,7 +6,7 @@ import { BufferAttribute, BufferGeometry, DoubleSide, Plane, Vector3 } from "thr
 import type { Body } from "@/core/body";
 import type { Opens } from "@/core/master";
 import type { ModelWorker } from "@/workers/model.worker";
-import { useWorker } from "../data/useWorker";
+import { useModelWorker } from "../data/useModelWorker";
 import { Drag } from "../kit/Drag";
 import { Pick } from "../kit/Pick";
 import { useDark } from "../kit/theme";
@@ -48,7 +48,7 @@ export function Round({ body, opens, seamMm }: { body: Body; opens: Opens | null
   const [cut, setCut] = useState(1);
   const [pull, setPull] = useState<string>("none");
   const [pulled, setPulled] = useState<Pulled | null>(null);
-  const { ask, fault } = useWorker<ModelWorker>(() => new Worker(new URL("../../workers/model.worker.ts", import.meta.url)));
+  const { ask, fault } = useModelWorker();
   const corners = useMemo(() => solidOf(body), [body]);
   const size = Math.hypot(body.lengthMm, body.widthMm, body.heightMm);
   const options = opens ? [...PULLS, { value: "best", label: "What frees most", direction: opens.direction }] : PULLS;

@@ -2,6 +2,7 @@
 
 import { Plus, Trash2 } from "lucide-react";
 import dynamic from "next/dynamic";
+import { useState } from "react";
 import { Choice } from "../../../kit/Choice";
 import { Pick } from "../../../kit/Pick";
 import { Figure } from "../../../kit/controls";
@@ -114,6 +115,7 @@ function Profile() {
   const { id, job, edit } = useJob();
   const { profile } = job.master;
   const remark = useRemark("master.profile");
+  const [tape, setTape] = useState(false);
   const put = (next: ProfilePoint[]) => edit((j) => ({ ...j, master: { ...j.master, profile: next } }));
   const change = (i: number, patch: Partial<ProfilePoint>) => put(profile.map((p, k) => (k === i ? { ...p, ...patch } : p)));
   if (profile.length === 0) {
@@ -124,6 +126,8 @@ function Profile() {
     );
   }
   const last = profile.at(-1) ?? { zMm: 0, radiusMm: 20 };
+  // A tape lies round: its length over 2π is the radius.
+  const per = tape ? 2 * Math.PI : 1;
   return (
     <div className="space-y-2">
       <p className="hint">Drag the points on the drawing, or type them.</p>
@@ -133,6 +137,16 @@ function Profile() {
         </p>
       )}
       <More title="Points of the outline" now={`${profile.length}`}>
+        <Choice
+          label="Measured as"
+          hideLabel
+          value={tape ? "girth" : "radius"}
+          options={[
+            { value: "radius", label: "Radius" },
+            { value: "girth", label: "Girth by tape" },
+          ]}
+          onChange={(v) => setTape(v === "girth")}
+        />
         <ul className="space-y-1.5">
           {profile.map((p, i) => (
             <li key={i} className="grid grid-cols-[1fr_1fr_auto] items-center gap-2">
@@ -149,14 +163,14 @@ function Profile() {
               />
               <QuantityField
                 compact
-                label={`Radius of point ${i + 1}`}
-                placeholder="radius"
-                value={p.radiusMm}
+                label={`${tape ? "Girth" : "Radius"} of point ${i + 1}`}
+                placeholder={tape ? "girth" : "radius"}
+                value={p.radiusMm * per}
                 dimension="length"
                 min={0}
-                max={1500}
-                draftKey={`${id}:r${i}`}
-                onChange={(v) => v !== null && change(i, { radiusMm: v })}
+                max={1500 * per}
+                draftKey={`${id}:${tape ? "g" : "r"}${i}`}
+                onChange={(v) => v !== null && change(i, { radiusMm: v / per })}
               />
               <button
                 type="button"

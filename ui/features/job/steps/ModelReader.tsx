@@ -5,9 +5,9 @@ import { FileBox } from "lucide-react";
 import { useRef, useState } from "react";
 import type { Scanned } from "@/core/master";
 import type { Up } from "@/core/mesh";
-import type { ModelWorker, Opened, Standing } from "@/workers/model.worker";
+import type { Opened, Standing } from "@/workers/model.worker";
 import type { Going } from "../../../data/useErrand";
-import { useWorker } from "../../../data/useWorker";
+import { useModelWorker } from "../../../data/useModelWorker";
 import { QuantityField } from "../../../form/QuantityField";
 import { Choice } from "../../../kit/Choice";
 import { Fault } from "../../../kit/controls";
@@ -44,7 +44,7 @@ export function ModelReader() {
   const { id, job, edit } = useJob();
   const { fmt } = useUnits();
   const input = useRef<HTMLInputElement>(null);
-  const { ask, stop, fault } = useWorker<ModelWorker>(() => new Worker(new URL("../../../../workers/model.worker.ts", import.meta.url)));
+  const { ask, stop, fault } = useModelWorker();
   const [opened, setOpened] = useState<(Opened & { name: string }) | null>(null);
   const [choices, setChoices] = useState<Choices>({ unit: "1", up: "+z", mirror: false, scalePct: 100 });
   const [doing, setDoing] = useState<Going | null>(null);
@@ -143,7 +143,7 @@ export function ModelReader() {
             <b className="break-all">{now.name}</b>: {fmt(now.volumeMl, "volume")} ± {fmt(now.errorMl, "volume")}
             {opened ? `, ${opened.triangles.toLocaleString("en")} triangles` : ""}.
           </p>
-          <Leaving opens={now.opens} />
+          <Leaving opens={now.opens} lay={opened ? (axis) => change({ up: laid(choices.up, axis) }) : null} />
           {now.says.map((s) => (
             <p key={s} className="hint">
               {s}
@@ -158,7 +158,7 @@ export function ModelReader() {
 const AXES = ["left and right", "front and back", "up and down"] as const;
 
 /** How a measured piece leaves a mould, in a sentence. */
-function Leaving({ opens }: { opens: Scanned["opens"] }) {
+function Leaving({ opens, lay }: { opens: Scanned["opens"]; lay: ((axis: 0 | 1) => void) | null }) {
   const { fmt } = useUnits();
   if (!opens) return null;
   const along = opens.direction.map(Math.abs).reduce((best, v, i, all) => (v > all[best]! ? i : best), 0);
@@ -166,10 +166,30 @@ function Leaving({ opens }: { opens: Scanned["opens"] }) {
   const how = `${straight ? "" : "roughly "}${AXES[along]}`;
   const caught = opens.trappedShare < 0.004;
   return (
-    <p>
-      {caught
-        ? `Two halves that part ${how} let all of it go.`
-        : `Two halves that part ${how} catch ${(100 * opens.trappedShare).toFixed(opens.trappedShare < 0.1 ? 1 : 0)} % of its surface; the rubber there has to give ${fmt(opens.deepestMm, "length")}.${opens.parts > 2 ? ` ${opens.parts} parts free it without bending.` : ""}`}
-    </p>
+    <>
+      <p>
+        {caught
+          ? `Two halves that part ${how} let all of it go.`
+          : `Two halves that part ${how} catch ${(100 * opens.trappedShare).toFixed(opens.trappedShare < 0.1 ? 1 : 0)} % of its surface; the rubber there has to give ${fmt(opens.deepestMm, "length")}.${opens.parts > 2 ? ` ${opens.parts} parts free it without bending.` : ""}`}
+      </p>
+      {lay && (along === 0 || along === 1) && (
+        <button type="button" className="btn" onClick={() => lay(along)}>
+          Lay it so that it parts level
+        </button>
+      )}
+    </>
   );
+}
+
+/** Which way is up once what lies along x or y now stands upright. */
+function laid(up: Up, axis: 0 | 1): Up {
+  const rows: Record<Up, readonly [Up, Up]> = {
+    "+z": ["+x", "+y"],
+    "-z": ["+x", "-y"],
+    "+x": ["+y", "+z"],
+    "-x": ["+z", "+y"],
+    "+y": ["+z", "+x"],
+    "-y": ["+x", "+z"],
+  };
+  return rows[up][axis];
 }

@@ -54,7 +54,9 @@ interface Shot {
   cameraMm: number | null;
 }
 
-type Hand = "tap" | "add" | "remove";
+type Hand = "tap" | "add" | "remove" | "draw";
+/** Points of a line that can still be dragged one by one. */
+const MOST_DRAGGED = 60;
 
 const marksFor = (scale: ScaleName, [w, h]: readonly [number, number]): Point[] =>
   scale === "ruler"
@@ -104,7 +106,7 @@ const asKept = (view: ViewName, s: Shot): KeptShot => ({
   view,
   sizePx: s.sizePx,
   tapPx: s.tap && [s.tap[0], s.tap[1]],
-  rings: flatRings(s.rings).map((r) => r.slice(0, 8000)),
+  rings: flatRings(s.rings.filter((r) => r.length > 2)).map((r) => r.slice(0, 8000)),
   scale: s.scale,
   marks: s.marks.map(([x, y]): [number, number] => [x, y]),
   distanceMm: s.distanceMm,
@@ -150,7 +152,7 @@ export function PhotoReader() {
     const views = VIEWS.flatMap(({ value: view }): View[] => {
       const s = all[view];
       const scale = s ? scaleOf(s) : null;
-      return s && scale && s.rings.length > 0 ? [{ view, outlinePx: s.rings, scale, sizePx: s.sizePx, cameraMm: s.cameraMm }] : [];
+      return s && scale && (s.rings[0]?.length ?? 0) > 2 ? [{ view, outlinePx: s.rings, scale, sizePx: s.sizePx, cameraMm: s.cameraMm }] : [];
     });
     if (views.length === 0) return;
     const heightMm = more.planHighMm === undefined ? planHighMm : more.planHighMm;
@@ -253,6 +255,14 @@ export function PhotoReader() {
     if (shot) settle(put(at, { ...shot, ...patch }));
   };
 
+  /** The line as drawn by hand so far: one ring; what was found is left behind with the first point. */
+  const drawn = hand === "draw" && shot?.tap === null ? (shot.rings[0] ?? []) : [];
+  const draw = (p: Point) => {
+    if (!shot) return;
+    const next = { ...shot, tap: null, sure: 1, rings: [[...drawn, p]] };
+    if (drawn.length < 2) put(at, next);
+    else settle(put(at, next));
+  };
   return (
     <div className="space-y-3">
       <p className="hint">Stand a ruler or a sheet of paper beside the piece, level with its middle. Step back two metres, lens at mid-height.</p>
@@ -285,6 +295,7 @@ export function PhotoReader() {
               { value: "tap", label: "Tap the piece" },
               { value: "add", label: "Brush on" },
               { value: "remove", label: "Brush away" },
+              { value: "draw", label: "Draw by hand" },
             ]}
             onChange={setHand}
           />
@@ -294,9 +305,11 @@ export function PhotoReader() {
             sizePx={shot.sizePx}
             rings={shot.rings}
             handles={shot.marks.map((m, i): Handle => ({ name: MARK_NAMES[shot.scale === "ruler" ? "ruler" : "sheet"][i] ?? `Mark ${i + 1}`, at: m }))}
-            onPoint={hand === "tap" ? (tap) => void find({ ...shot, tap, add: [], remove: [] }) : null}
+            corners={drawn.length <= MOST_DRAGGED ? drawn.map((at, i): Handle => ({ name: `Point ${i + 1} of the outline`, at })) : []}
+            onCorner={(i, p) => change({ rings: [drawn.map((q, k) => (k === i ? p : q))] })}
+            onPoint={hand === "tap" ? (tap) => void find({ ...shot, tap, add: [], remove: [] }) : hand === "draw" ? draw : null}
             onStroke={
-              hand === "tap" || !shot.tap
+              hand === "tap" || hand === "draw" || !shot.tap
                 ? null
                 : (points) => {
                     const radiusPx = Math.max(...shot.sizePx) * 0.015;
@@ -310,6 +323,7 @@ export function PhotoReader() {
             }
             onHandle={(i, p) => change({ marks: shot.marks.map((m, k) => (k === i ? p : m)) })}
           />
+          {hand === "draw" && <p className="hint">Tap round the piece, point after point; drag a point to move it.</p>}
           {doing && (
             <Progress
               going={doing}

@@ -22,6 +22,8 @@ export function PictureBoard({
   onPoint,
   onStroke,
   onHandle,
+  corners = [],
+  onCorner,
 }: {
   url: string;
   alt: string;
@@ -33,11 +35,14 @@ export function PictureBoard({
   /** Points of a brush's stroke as it ends. */
   onStroke: ((points: Point[]) => void) | null;
   onHandle: (index: number, p: Point) => void;
+  /** Points of an outline drawn by hand. */
+  corners?: readonly Handle[];
+  onCorner?: (index: number, p: Point) => void;
 }) {
   const svg = useRef<SVGSVGElement>(null);
   const [cross, setCross] = useState<Point>([sizePx[0] / 2, sizePx[1] / 2]);
   const [stroke, setStroke] = useState<Point[]>([]);
-  const held = useRef<number | null>(null);
+  const held = useRef<((p: Point) => void) | null>(null);
   const [w, h] = sizePx;
   const unit = Math.max(w, h) / 100;
   const inside = ([x, y]: Point): Point => [Math.min(w - 1, Math.max(0, x)), Math.min(h - 1, Math.max(0, y))];
@@ -81,7 +86,7 @@ export function PictureBoard({
         }
       }}
       onPointerMove={(e) => {
-        if (held.current !== null) onHandle(held.current, placeOf(e));
+        if (held.current !== null) held.current(placeOf(e));
         else if (stroke.length > 0) setStroke((s) => [...s, placeOf(e)]);
       }}
       onPointerUp={() => {
@@ -111,7 +116,10 @@ export function PictureBoard({
           strokeDasharray={`${unit} ${unit / 2}`}
         />
       )}
-      {handles.map((k, i) => (
+      {[
+        ...handles.map((k, i) => ({ ...k, small: false, move: (p: Point) => onHandle(i, p) })),
+        ...corners.map((k, i) => ({ ...k, small: true, move: (p: Point) => onCorner?.(i, p) })),
+      ].map((k) => (
         <g
           key={k.name}
           role="slider"
@@ -123,16 +131,16 @@ export function PictureBoard({
           onPointerDown={(e) => {
             e.stopPropagation();
             svg.current?.setPointerCapture(e.pointerId);
-            held.current = i;
+            held.current = k.move;
           }}
           onKeyDown={(e) => {
             const by = step(e);
-            if (by) onHandle(i, inside([k.at[0] + by[0], k.at[1] + by[1]]));
+            if (by) k.move(inside([k.at[0] + by[0], k.at[1] + by[1]]));
           }}
         >
-          <circle cx={k.at[0]} cy={k.at[1]} r={4.5 * unit} className="fill-paper/10" />
-          <circle cx={k.at[0]} cy={k.at[1]} r={1.3 * unit} className="fill-none stroke-paper" strokeWidth={unit / 1.5} />
-          <circle cx={k.at[0]} cy={k.at[1]} r={1.3 * unit} className="fill-none stroke-ink" strokeWidth={unit / 3} />
+          <circle cx={k.at[0]} cy={k.at[1]} r={(k.small ? 2 : 4.5) * unit} className="fill-paper/10" />
+          <circle cx={k.at[0]} cy={k.at[1]} r={(k.small ? 0.7 : 1.3) * unit} className="fill-none stroke-paper" strokeWidth={unit / 1.5} />
+          <circle cx={k.at[0]} cy={k.at[1]} r={(k.small ? 0.7 : 1.3) * unit} className="fill-none stroke-ink" strokeWidth={unit / 3} />
           <circle cx={k.at[0]} cy={k.at[1]} r={unit / 4} className="fill-ink" />
         </g>
       ))}
