@@ -1,10 +1,10 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import sharp from "sharp";
-import type { Point } from "../core/body";
+import { flatRings, type Point } from "../core/body";
 import type { Scanned, Shot } from "../core/master";
-import { flatRings, modelOf, pullsOf, scanModel, type Mesh, type Vec } from "../core/mesh";
-import { outlineOf, silhouetted, type Brush, type Picture, type View } from "../core/photo";
+import { modelOf, pullsOf, scanModel, type Mesh, type Vec } from "../core/mesh";
+import { levelsOf, outlineOf, silhouetted, type Brush, type Picture, type View } from "../core/photo";
 import { paint } from "../core/photo/fixtures/pictures";
 import { binaryStl } from "../shape/fixtures/files";
 import { readModel } from "../shape/model";
@@ -149,14 +149,9 @@ async function readOwl(): Promise<Scanned> {
     return { view: s.view, outlinePx: s.rings.map(points), scale: { pointsPx: [marks[0]!, marks[1]!], distanceMm }, sizePx: s.sizePx, cameraMm: s.cameraMm };
   });
   const b = silhouetted(views);
-  const all = b.form.outer.flatMap((r) => (r.outline.kind === "polygon" ? r.outline.rings.flat() : []));
-  const [cx, cy] = [0, 1].map((k) => (Math.min(...all.map((p) => p[k]!)) + Math.max(...all.map((p) => p[k]!))) / 2) as [number, number];
   return {
     name: "Photographs: front, side",
-    levels: b.form.outer.map((r) => ({
-      zMm: Math.round(r.zMm * 100) / 100,
-      rings: r.outline.kind === "polygon" ? flatRings(r.outline.rings.map((ring) => ring.map(([x, y]): Point => [x - cx, y - cy]))) : [],
-    })),
+    levels: levelsOf(b),
     volumeMl: b.volumeMm3 / 1000,
     errorMl: b.errorMm3 / 1000,
     areaMm2: null,

@@ -39,3 +39,8 @@ export function offLine(p: Point, a: Point, b: Point): number {
   const s = n === 0 ? 0 : Math.max(0, Math.min(1, ((p[0] - a[0]) * ux + (p[1] - a[1]) * uy) / n));
   return Math.hypot(p[0] - a[0] - ux * s, p[1] - a[1] - uy * s);
 }
+
+export const hundredth = (v: number): number => Math.round(v * 100) / 100;
+
+/** Rings as numbers, a hundredth of a millimetre each. */
+export const flatRings = (rings: readonly (readonly Point[])[]): number[][] => rings.map((r) => r.flatMap(([x, y]) => [hundredth(x), hundredth(y)]));

@@ -1,4 +1,4 @@
-import { ringArea, simplified, type Point } from "../body";
+import { flatRings, hundredth, ringArea, simplified, type Point } from "../body";
 import { measureModel } from "./measure";
 import { boundsOf, diagonalOf, moved, type Mesh, type Vec } from "./mesh";
 import type { Model, Told } from "./repair";
@@ -105,11 +105,6 @@ function evenly(ring: readonly Point[], tolMm: number): Point[] {
   }
   return out;
 }
-
-const hundredth = (v: number): number => Math.round(v * 100) / 100;
-
-/** Rings as numbers, a hundredth of a millimetre each. */
-export const flatRings = (rings: readonly (readonly Point[])[]): number[][] => rings.map((r) => r.flatMap(([x, y]) => [hundredth(x), hundredth(y)]));
 
 /** A model as levels along z, the outlines of neighbouring levels matched point by point wherever they have as many rings. */
 export function scanModel(model: Model, mesh: Mesh, tell: Told = () => {}): ScanLevels {

@@ -1,4 +1,4 @@
-import { chordsOf, ringArea, type Formed, type Outline, type Point, type Ring } from "../body";
+import { chordsOf, flatRings, hundredth, ringArea, type Formed, type Outline, type Point, type Ring } from "../body";
 import { PhotoFault } from "./picture";
 import { flatOutline, planeOf, type Scale } from "./scale";
 
@@ -241,6 +241,17 @@ function closedEnds(rings: readonly Ring[], height: number): Ring[] {
         : o,
   });
   return [small(full[0]!, 0), ...full, small(full.at(-1)!, height)];
+}
+
+/** Levels of a body from silhouettes about the middle of its length and width, every length times `by`: x, y, x, y … mm. */
+export function levelsOf({ form: { outer } }: Silhouetted, by = 1): { zMm: number; rings: number[][] }[] {
+  const ringsAt = ({ outline: o }: Ring) => (o.kind === "polygon" ? o.rings : []);
+  const all = outer.flatMap((r) => ringsAt(r).flat());
+  const [cx, cy] = [0, 1].map((k) => (Math.min(...all.map((p) => p[k]!)) + Math.max(...all.map((p) => p[k]!))) / 2) as [number, number];
+  return outer.map((r) => ({
+    zMm: hundredth(r.zMm * by),
+    rings: flatRings(ringsAt(r).map((ring) => ring.map(([x, y]): Point => [(x - cx) * by, (y - cy) * by]))),
+  }));
 }
 
 /** Share of its rectangle that a plan fills. */

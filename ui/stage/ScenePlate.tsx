@@ -2,7 +2,7 @@
 
 import { useId } from "react";
 import type { Scene } from "@/core/draw";
-import { Hatches, HUE, NAMES, ScaledHatches } from "./hatches";
+import { Hatches, HUE, NAMES, RegionPath, ScaledHatches, stuffsOf } from "./hatches";
 import { layOut, type Letters } from "./paper";
 
 /** Letters of a printed plate, a little wider than they are: nothing is measured before it is printed. */
@@ -11,7 +11,7 @@ const PRINTED: Letters = { name: (text) => text.length * 7, value: (text) => tex
 /** A scene as it is printed: to scale, with its level lines named beside it and what it is made of under it. */
 export function ScenePlate({ scene, label, width = 640, height = 300 }: { scene: Scene; label: string; width?: number; height?: number }) {
   const id = useId().replace(/[^a-zA-Z0-9]/g, "");
-  const stuffs = [...new Set(scene.regions.map((r) => r.stuff))];
+  const stuffs = stuffsOf(scene.regions);
   const paper = layOut(scene, [], PRINTED, width, height);
   const { X, Y, scale } = paper;
   return (
@@ -26,15 +26,7 @@ export function ScenePlate({ scene, label, width = 640, height = 300 }: { scene:
         <ScaledHatches id={id} scale={scale} stuffs={stuffs} />
         <g transform={`translate(${X(0)} ${Y(0)}) scale(${scale} ${-scale})`}>
           {scene.regions.map((r, i) => (
-            <path
-              key={i}
-              d={r.path}
-              fillRule="evenodd"
-              fill={`url(#${id}-${r.stuff}-mm)`}
-              stroke={HUE[r.stuff]}
-              strokeWidth={1.5 / scale}
-              strokeLinejoin="round"
-            />
+            <RegionPath key={i} id={id} region={r} scale={scale} widthPx={1.5} />
           ))}
           {scene.strokes.map((l) => (
             <path key={l.path} d={l.path} fill="none" stroke="var(--color-ink)" strokeWidth={1.5 / scale} strokeDasharray={`${5 / scale} ${3 / scale}`} />

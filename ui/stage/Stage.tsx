@@ -9,7 +9,7 @@ import type { Job } from "@/core/record";
 import { QuantityField } from "../form/QuantityField";
 import { useUnits } from "../kit/units";
 import { VerdictShape } from "../kit/VerdictMark";
-import { Hatches, HUE, NAMES, ScaledHatches } from "./hatches";
+import { Hatches, HUE, NAMES, RegionPath, ScaledHatches, stuffsOf } from "./hatches";
 import { pageLetters } from "./letters";
 import { layOut, type Paper } from "./paper";
 import { REACH_PX, useDragging, type Held, type Put } from "./useDragging";
@@ -83,7 +83,7 @@ function Drawing({
       })),
     [job, plan, scene, stage, view, fmt, size.width],
   );
-  const stuffs = [...new Set(scene.regions.map((r) => r.stuff))];
+  const stuffs = stuffsOf(scene.regions);
   const grips = useMemo(() => gripsOf({ job, plan, scene, stage, view }), [job, plan, scene, stage, view]);
   const bottom = size.height - SCALE_BAR_PX;
   const settled = useMemo(() => layOut(scene, named, letters, size.width, bottom), [scene, named, letters, size.width, bottom]);
@@ -127,16 +127,14 @@ function Drawing({
         <g key={`${stage} ${view}`} className={turn ? "stage-turn" : "stage-come"}>
           <g transform={`translate(${X(0)} ${Y(0)}) scale(${scale} ${-scale})`}>
             {scene.regions.map((r, i) => (
-              <path
+              <RegionPath
                 key={i}
-                d={r.path}
-                fillRule="evenodd"
+                id={id}
+                region={r}
+                scale={scale}
+                widthPx={asked?.kind === "stuff" && asked.stuff === r.stuff ? 4 : 1.8}
                 data-stuff={r.stuff}
                 className={`cursor-pointer ${POURED.includes(r.stuff) && !held ? "stage-rise" : ""}`}
-                fill={`url(#${id}-${r.stuff}-mm)`}
-                stroke={HUE[r.stuff]}
-                strokeWidth={(asked?.kind === "stuff" && asked.stuff === r.stuff ? 4 : 1.8) / scale}
-                strokeLinejoin="round"
                 strokeDasharray={scene.dashedMaster && (r.stuff === "master" || r.stuff === "cast") ? `${6 / scale} ${4 / scale}` : undefined}
                 onClick={() => !held && askAbout(r.stuff)}
               />
@@ -464,7 +462,7 @@ function Nothing({ line }: { line: string }) {
 /** What the drawing shows, as a list to touch, and for readers. */
 export function Legend({ plan, scene, asked, onAsk }: { plan: Plan; scene: Scene; asked: Asked | null; onAsk: (asked: Asked | null) => void }) {
   const id = useId().replace(/[^a-zA-Z0-9]/g, "");
-  const stuffs = [...new Set(scene.regions.map((r) => r.stuff))];
+  const stuffs = stuffsOf(scene.regions);
   const bulge = scene.strokes.find((s) => s.name.startsWith("bulge"));
   const cuts = [...new Set(scene.strokes.filter((s) => s !== bulge && !s.name.startsWith("bulge")).map((s) => s.name))];
   return (

@@ -1,7 +1,7 @@
 "use client";
 
-import { memo } from "react";
-import { STUFFS, type Stuff } from "@/core/draw";
+import { memo, type SVGProps } from "react";
+import { STUFFS, type Region, type Stuff } from "@/core/draw";
 
 export const NAMES: Record<Stuff, string> = {
   master: "Master",
@@ -64,5 +64,23 @@ export function ScaledHatches({ id, scale, stuffs }: { id: string; scale: number
         <pattern key={s} id={`${id}-${s}-mm`} href={`#${id}-${s}`} patternTransform={`scale(${1 / scale} ${-1 / scale})`} />
       ))}
     </defs>
+  );
+}
+
+/** What some regions are made of, each once. */
+export const stuffsOf = (regions: readonly Region[]): Stuff[] => [...new Set(regions.map((r) => r.stuff))];
+
+/** One region in its own hatch, drawn in mm; its line is `widthPx` wide whatever the scale. */
+export function RegionPath({ id, region, scale, widthPx, ...more }: { id: string; region: Region; scale: number; widthPx: number } & SVGProps<SVGPathElement>) {
+  return (
+    <path
+      d={region.path}
+      fillRule="evenodd"
+      fill={`url(#${id}-${region.stuff}-mm)`}
+      stroke={HUE[region.stuff]}
+      strokeWidth={widthPx / scale}
+      strokeLinejoin="round"
+      {...more}
+    />
   );
 }

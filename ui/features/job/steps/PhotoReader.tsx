@@ -3,10 +3,9 @@
 import { proxy, transfer } from "comlink";
 import { Camera } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import type { Point } from "@/core/body";
+import { flatRings, type Point } from "@/core/body";
 import type { SCALE_KINDS, Scanned, Shot as KeptShot } from "@/core/master";
-import { flatRings } from "@/core/mesh/scan";
-import { agreed, PhotoFault, silhouetted, type Brush, type Scale, type Silhouetted, type View } from "@/core/photo";
+import { agreed, levelsOf, PhotoFault, silhouetted, type Brush, type Scale, type Silhouetted, type View } from "@/core/photo";
 import type { PhotoWorker } from "@/workers/photo.worker";
 import { call } from "../../../data/call";
 import type { Going } from "../../../data/useErrand";
@@ -171,16 +170,9 @@ export function PhotoReader() {
     const named = VIEWS.filter((v) => all[v.value]?.rings.length).map((v) => v.label.toLowerCase());
     const pulled = told === null ? null : agreed(body.volumeMm3, body.errorMm3, told * 1000, 0.02 * told * 1000);
     const by = pulled?.byLength ?? 1;
-    const [low, high] = [0, 1].map((k) => {
-      const all = body.form.outer.flatMap((r) => (r.outline.kind === "polygon" ? r.outline.rings.flat().map((p) => p[k]!) : []));
-      return (Math.min(...all) + Math.max(...all)) / 2;
-    }) as [number, number];
     const scanned: Scanned = {
       name: `Photographs: ${named.join(", ")}`,
-      levels: body.form.outer.map((r) => ({
-        zMm: Math.round(r.zMm * by * 100) / 100,
-        rings: r.outline.kind === "polygon" ? flatRings(r.outline.rings.map((ring) => ring.map(([x, y]): Point => [(x - low) * by, (y - high) * by]))) : [],
-      })),
+      levels: levelsOf(body, by),
       volumeMl: (pulled?.volumeMm3 ?? body.volumeMm3) / 1000,
       errorMl: (pulled?.errorMm3 ?? body.errorMm3) / 1000,
       areaMm2: null,
