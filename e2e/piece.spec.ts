@@ -159,3 +159,34 @@ test("the piece in the round: turned by keys, a pull tried, cut through", async 
   for (let i = 0; i < 3; i++) await page.keyboard.press("PageDown");
   expect(await look()).not.toBe(whole);
 });
+
+test("an outline drawn by hand from above, to its height; a turned piece measured by tape", async ({ page }) => {
+  await start(page, "From photographs");
+  await page.getByRole("radio", { name: "From above", exact: true }).click();
+  await page.locator('input[type="file"]').setInputFiles({ name: "top.jpg", mimeType: "image/jpeg", buffer: await picture() });
+  await page.getByRole("radio", { name: "Draw by hand" }).click();
+  const board = page.getByRole("application", { name: /^Picture/ });
+  await board.scrollIntoViewIfNeeded();
+  const box = (await board.boundingBox())!;
+  // A square of half the picture's width: 300 of 600 points.
+  for (const [x, y] of [
+    [0.25, 0.2],
+    [0.75, 0.2],
+    [0.75, 0.2 + 300 / 700],
+    [0.25, 0.2 + 300 / 700],
+  ] as const)
+    await page.mouse.click(box.x + x * box.width, box.y + y * box.height);
+  await expect(page.getByRole("slider", { name: "Point 4 of the outline" })).toBeVisible();
+  await field(page, "Between the two marks").fill("120 mm");
+  await field(page, "How high it stands").fill("20 mm");
+  await page.keyboard.press("Tab");
+  // 360 points are 120 mm, so the square is 100 mm: 200 mL.
+  await expect(volume(page)).toHaveText(/(19\d|20\d) mL/);
+  await page.getByRole("radio", { name: "Turned profile" }).click();
+  await page.getByRole("button", { name: "Draw an outline to change" }).click();
+  await page.getByRole("radio", { name: "Girth by tape" }).click();
+  await field(page, "Girth of point 1").fill("314.16 mm");
+  await page.keyboard.press("Tab");
+  await page.getByRole("radio", { name: "Radius", exact: true }).click();
+  await expect(field(page, "Radius of point 1")).toHaveValue("50.0 mm");
+});

@@ -46,10 +46,14 @@ export function Round({ body, opens, seamMm }: { body: Body; opens: Opens | null
   const [look, setLook] = useState<Look>(LOOKS.corner);
   const [zoom, setZoom] = useState(1);
   const [cut, setCut] = useState(1);
+  const [angle, setAngle] = useState(0);
   const [pull, setPull] = useState<string>("none");
   const [pulled, setPulled] = useState<Pulled | null>(null);
   const { ask, fault } = useModelWorker();
   const corners = useMemo(() => solidOf(body), [body]);
+  // What the cut passes through, from its front to its back.
+  const facing = (angle * Math.PI) / 180;
+  const acrossMm = Math.abs(Math.sin(facing)) * body.lengthMm + Math.abs(Math.cos(facing)) * body.widthMm;
   const size = Math.hypot(body.lengthMm, body.widthMm, body.heightMm);
   const options = opens ? [...PULLS, { value: "best", label: "What frees most", direction: opens.direction }] : PULLS;
 
@@ -95,7 +99,7 @@ export function Round({ body, opens, seamMm }: { body: Body; opens: Opens | null
           <ambientLight intensity={1.1} />
           <directionalLight position={[size, -size, 2 * size]} intensity={1.6} />
           <directionalLight position={[-size, size, 0.5 * size]} intensity={0.7} />
-          <Piece corners={corners} free={pulled?.free ?? null} hues={hues} cutMm={(cut - 0.5) * body.widthMm * 1.02} cuts={cut < 1} />
+          <Piece corners={corners} free={pulled?.free ?? null} hues={hues} cutMm={(cut - 0.5) * acrossMm * 1.02} angle={facing} cuts={cut < 1} />
           {seamMm !== null && (
             <mesh position={[0, 0, seamMm]}>
               <ringGeometry args={[size * 0.02, Math.max(body.lengthMm, body.widthMm) * 0.75, 64]} />
@@ -115,14 +119,15 @@ export function Round({ body, opens, seamMm }: { body: Body; opens: Opens | null
         <Pick label="Halves part" value={pull} must options={options.map(({ value, label }) => ({ value, label }))} onChange={(v) => v && void choose(v)} />
         <Drag
           label="Cut through, front to back"
-          shown={cut < 1 ? fmt(cut * body.widthMm, "length") : "whole"}
-          spoken={cut < 1 ? fmt(cut * body.widthMm, "length") : "whole"}
+          shown={cut < 1 ? fmt(cut * acrossMm, "length") : "whole"}
+          spoken={cut < 1 ? fmt(cut * acrossMm, "length") : "whole"}
           value={cut}
           min={0.02}
           max={1}
           step={0.01}
           onChange={setCut}
         />
+        {cut < 1 && <Drag label="Turn the cut" shown={`${angle}°`} spoken={`${angle} degrees`} value={angle} min={0} max={175} step={5} onChange={setAngle} />}
       </div>
       <p role="status" className="min-h-6 text-sm">
         {fault ?? (pulled ? <Told pulled={pulled} hues={hues} /> : "")}
@@ -166,12 +171,14 @@ function Piece({
   free,
   hues,
   cutMm,
+  angle,
   cuts,
 }: {
   corners: Float32Array;
   free: Uint8Array | null;
   hues: (typeof HUES)["light"];
   cutMm: number;
+  angle: number;
   cuts: boolean;
 }) {
   const geometry = useMemo(() => {
@@ -186,7 +193,7 @@ function Piece({
     return g;
   }, [corners, free, hues]);
   useEffect(() => () => geometry.dispose(), [geometry]);
-  const planes = useMemo(() => (cuts ? [new Plane(new Vector3(0, 1, 0), cutMm)] : []), [cuts, cutMm]);
+  const planes = useMemo(() => (cuts ? [new Plane(new Vector3(Math.sin(angle), Math.cos(angle), 0), cutMm)] : []), [cuts, cutMm, angle]);
   const invalidate = useThree((s) => s.invalidate);
   useEffect(() => invalidate(), [geometry, planes, invalidate]);
   return (
