@@ -6,7 +6,7 @@ import { useRef, useState } from "react";
 import type { Scanned } from "@/core/master";
 import type { Up } from "@/core/mesh";
 import type { Opened, Standing } from "@/workers/model.worker";
-import type { Going } from "../../../data/useErrand";
+import { useGoing } from "../../../data/useGoing";
 import { useModelWorker } from "../../../data/useModelWorker";
 import { QuantityField } from "../../../form/QuantityField";
 import { Choice } from "../../../kit/Choice";
@@ -47,20 +47,14 @@ export function ModelReader() {
   const { ask, stop, fault } = useModelWorker();
   const [opened, setOpened] = useState<(Opened & { name: string }) | null>(null);
   const [choices, setChoices] = useState<Choices>({ unit: "1", up: "+z", mirror: false, scalePct: 100 });
-  const [doing, setDoing] = useState<Going | null>(null);
+  const { doing, begin, end } = useGoing();
   const now = job.master.model;
 
   const stand = async (name: string, o: Opened, c: Choices) => {
     const how: Standing = { unitMm: o.unitMm ?? Number(c.unit), up: c.up, mirror: c.mirror, scale: c.scalePct / 100 };
-    setDoing({ share: 0, doing: "Making it whole" });
-    const read = await ask<Scanned>((w) =>
-      w.stand(
-        name,
-        how,
-        proxy((share: number, what: string) => setDoing({ share, doing: what })),
-      ),
-    );
-    setDoing(null);
+    const tell = begin("Making it whole");
+    const read = await ask<Scanned>((w) => w.stand(name, how, proxy(tell)));
+    end();
     if (read) edit((j) => ({ ...j, master: { ...j.master, model: read } }));
     else setOpened(null);
   };
@@ -68,11 +62,11 @@ export function ModelReader() {
     if (!file) return;
     stop();
     setOpened(null);
-    setDoing({ share: 0, doing: "Reading the file" });
+    begin("Reading the file");
     const bytes = new Uint8Array(await file.arrayBuffer());
     const read = await ask<Opened>((w) => w.open(bytes));
     if (input.current) input.current.value = "";
-    if (!read) return setDoing(null);
+    if (!read) return end();
     setOpened({ ...read, name: file.name });
     await stand(file.name, read, choices);
   };
@@ -93,7 +87,7 @@ export function ModelReader() {
           going={doing}
           stop={() => {
             stop();
-            setDoing(null);
+            end();
           }}
         />
       )}

@@ -8,7 +8,7 @@ import type { SCALE_KINDS, Scanned, Shot as KeptShot } from "@/core/master";
 import { agreed, levelsOf, PhotoFault, silhouetted, type Brush, type Scale, type Silhouetted, type View } from "@/core/photo";
 import type { PhotoWorker } from "@/workers/photo.worker";
 import { call } from "../../../data/call";
-import type { Going } from "../../../data/useErrand";
+import { useGoing } from "../../../data/useGoing";
 import { useWorker } from "../../../data/useWorker";
 import { QuantityField } from "../../../form/QuantityField";
 import { Choice } from "../../../kit/Choice";
@@ -135,7 +135,7 @@ export function PhotoReader() {
     Object.fromEntries((job.master.photographs?.shots ?? []).map((k) => [k.view, asShot(id, k)])),
   );
   const [hand, setHand] = useState<Hand>("tap");
-  const [doing, setDoing] = useState<Going | null>(null);
+  const { doing, begin, end } = useGoing();
   const [trouble, setTrouble] = useState<string | null>(null);
   const [square, setSquare] = useState<number | null>(null);
   const [planHighMm, setPlanHigh] = useState<number | null>(null);
@@ -227,7 +227,7 @@ export function PhotoReader() {
   const find = async (next: Shot) => {
     if (!next.tap) return;
     put(at, next);
-    setDoing({ share: 0, doing: "Looking for the outline" });
+    const tell = begin("Looking for the outline");
     const image = (pixels.current[at] ??= await again(next.url));
     const copy = image.data.slice();
     const { tap } = next;
@@ -235,10 +235,10 @@ export function PhotoReader() {
       w.outline(
         transfer({ width: image.width, height: image.height, rgba: copy }, [copy.buffer]),
         { tapPx: tap, addPx: next.add, removePx: next.remove },
-        proxy((share: number, what: string) => setDoing({ share, doing: what })),
+        proxy(tell),
       ),
     );
-    setDoing(null);
+    end();
     if (found) settle(put(at, { ...next, rings: found.rings, sure: found.sure }));
   };
   /** A kept picture, to be worked on again. */
@@ -321,7 +321,7 @@ export function PhotoReader() {
               going={doing}
               stop={() => {
                 stop();
-                setDoing(null);
+                end();
               }}
             />
           )}
