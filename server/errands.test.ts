@@ -1,4 +1,5 @@
 /** @jest-environment node */
+import { demoJobs } from "../db/demo";
 import Database from "better-sqlite3";
 import { randomUUID } from "node:crypto";
 import { existsSync, readdirSync } from "node:fs";
@@ -45,7 +46,7 @@ describe("what takes long runs beside the server", () => {
       longest = Math.max(longest, Date.now() - last);
       last = Date.now();
       seen.add(seeErrand(made.id).doing);
-      expect(jobsInHand(a).total).toBe(7);
+      expect(jobsInHand(a).total).toBe(demoJobs().length);
     }, 20);
     const end = await errandEnd(made.id);
     clearInterval(look);
@@ -68,7 +69,7 @@ describe("what takes long runs beside the server", () => {
     expect(preview.rows.find((r) => r.table === "pours")).toMatchObject({ inFile: 18, added: 18 });
     const restored = await errandEnd(startErrand(b, { do: "restore", token: preview.token, way: "replace" }).id);
     expect(restored.state).toBe("done");
-    expect(jobsInHand(b).total).toBe(7);
+    expect(jobsInHand(b).total).toBe(demoJobs().length);
     expect(keptCopies(b).map((c) => c.why)).toEqual(["before-restore"]);
     expect(Buffer.from(await bytesOf(b)).length).toBeGreaterThan(1000);
   }, 60_000);
@@ -91,7 +92,7 @@ describe("what takes long runs beside the server", () => {
       });
       ends.push(end.state);
       if (end.state === "stopped") expect(getJob(w, j.id).job.note).toBe(`kept through ${waitMs}`);
-      expect(jobsInHand(w).total).toBe(7);
+      expect(jobsInHand(w).total).toBe(demoJobs().length);
       expect(readdirSync(w.files.folder).filter((n) => n.endsWith(".part"))).toEqual([]);
     }
     expect(ends).toContain("stopped");

@@ -205,7 +205,7 @@ export function pullsOf(mesh: Mesh, looked = 200, tell: Told = () => {}): Pulls 
   const places = small ? 12_000 : 60_000;
   const exactly = near.map((w) => ({ way: w, pull: pullOf(mesh, w.direction, places) }));
   const fewest = exactly.reduce((p, q) => (q.pull.trappedMm2 < p.pull.trappedMm2 ? q : p));
-  // As good as any that catches no more: an axis of the model first, which comes first in the list, then the shallower halves.
+  // Where several catch no more than the best: an axis of the model first, which comes first in the list, then the shallower halves.
   const settled = exactly.find((e) => AXES.includes(e.way.direction) && e.pull.trappedMm2 <= fewest.pull.trappedMm2 + TIE * area) ?? fewest;
   const direction = small ? followed(mesh, settled.way.direction, settled.pull.trappedMm2) : settled.way.direction;
   const best = askRoughly(f, direction, area);

@@ -6,6 +6,7 @@ import fc from "fast-check";
 import sharp from "sharp";
 import { strToU8, unzipSync, zipSync, type Zippable } from "fflate";
 import Papa from "papaparse";
+import { demoJobs } from "../../db/demo";
 import { workshopFiles } from "../../db/open";
 import { bytesOf, preview } from "../fixtures/backup";
 import { PNG } from "../fixtures/picture";
@@ -127,7 +128,7 @@ describe("a backup", () => {
     expect(getJob(a, mine).job.name).toBe("Only here");
     const last = await preview(a, bytes);
     await restoreBackup(a, { token: last.token, way: "replace" });
-    expect(jobsInHand(a).total).toBe(7);
+    expect(jobsInHand(a).total).toBe(demoJobs().length);
     // The same to the byte, but that revisions go on: a page opened before cannot save over what comes after.
     const [was, is] = [tablesOf(bytes), tablesOf(await bytesOf(a))];
     const told = (tables: Record<string, string>, table: string) =>
@@ -175,7 +176,7 @@ describe("pictures", () => {
     const p = await preview(b, bytes);
     expect(p.lost).toEqual([name]);
     await restoreBackup(b, { token: p.token, way: "replace" });
-    expect(jobsInHand(b).total).toBe(7);
+    expect(jobsInHand(b).total).toBe(demoJobs().length);
     expect(logbook(b, {}).total).toBe(logbook(a, {}).total);
     expect([...lostPictures(b)]).toEqual([]);
   });
@@ -232,7 +233,7 @@ describe("pictures", () => {
     const [copy] = keptCopies(a);
     expect(copy).toMatchObject({ why: "before-restore", pictures: 1 });
     const { workshop: back } = openKept(a, copy!.name);
-    expect(jobsInHand(back).total).toBe(7);
+    expect(jobsInHand(back).total).toBe(demoJobs().length);
     expect(readFileSync(join(back.files.photos, name)).equals((await plainPicture(PNG)).bytes)).toBe(true);
     expect(keptCopies(back).map((c) => c.why)).toEqual(["before-opening", "before-restore"]);
     back.db.$client.close();
