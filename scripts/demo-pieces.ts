@@ -55,7 +55,7 @@ function readComet(): Scanned {
     name: "comet-pull.stl",
     levels: s.levels,
     volumeMl: s.volumeMm3 / 1000,
-    errorMl: (s.doubtMm3 + 0.002 * s.volumeMm3) / 1000,
+    errorMl: s.errorMm3 / 1000,
     areaMm2: s.areaMm2,
     says: model.repairs.map((r) => r.message),
     opens: {

@@ -44,16 +44,17 @@ const worker = {
     if (mended?.unitMm !== unitMm) mended = { unitMm, model: repaired(soup, unitMm, (share, what) => tell(0.35 * share, what)) };
     const { model } = mended;
     const mesh = stoodUp(model.mesh, up, scale, mirror);
-    const s = scanModel(model, mesh, (share, what) => tell(0.35 + 0.15 * share, what));
+    const cube = scale ** 3;
+    const s = scanModel({ ...model, doubtMm3: model.doubtMm3 * cube, overlapMm3: model.overlapMm3 * cube }, mesh, (share, what) =>
+      tell(0.35 + 0.15 * share, what),
+    );
     const pulls = pullsOf(mesh, 120, (share, what) => tell(0.5 + 0.5 * share, what));
     const [x, y, z] = pulls.best.direction;
-    const cube = scale ** 3;
     return {
       name: name.slice(0, 200),
       levels: s.levels,
       volumeMl: s.volumeMm3 / 1000,
-      // What mending left in doubt, and as much again as a file of triangles rounds a curve off.
-      errorMl: (s.doubtMm3 * cube + 0.002 * s.volumeMm3) / 1000,
+      errorMl: s.errorMm3 / 1000,
       areaMm2: s.areaMm2,
       says: [...model.repairs.map((r) => r.message), ...model.warnings].map((m) => m.slice(0, 500)).slice(0, 20),
       shots: [],

@@ -170,7 +170,7 @@ function Profile() {
                 min={0}
                 max={1500 * per}
                 draftKey={`${id}:${tape ? "g" : "r"}${i}`}
-                onChange={(v) => v !== null && change(i, { radiusMm: v / per })}
+                onChange={(v) => v !== null && change(i, { radiusMm: tape ? Math.round((100 * v) / per) / 100 : v })}
               />
               <button
                 type="button"
