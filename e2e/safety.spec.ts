@@ -174,7 +174,7 @@ test("a copy is kept, the workshop looked through, and the copy opened again", a
     await page.goto(`${server.url}/settings#copies`);
     const copies = page.getByRole("region", { name: "Copies, and a look through" });
     await copies.getByRole("button", { name: "Keep a copy now" }).click();
-    await expect(copies.getByText(/kept by hand, [\d.]+ (kB|MB) and 0 pictures/)).toBeVisible();
+    await expect(copies.getByText(/kept by hand, [\d.]+ (kB|MB) and 2 pictures/)).toBeVisible();
     await copies.getByRole("button", { name: "Check this workshop" }).click();
     await expect(copies.getByText("Sound: the file, its entries and every picture.")).toBeVisible();
     // A page on a job from before the copy is opened is told, and writes over nothing.
