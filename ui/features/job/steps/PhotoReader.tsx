@@ -190,8 +190,11 @@ export function PhotoReader() {
     edit((j) => ({ ...j, master: { ...j.master, photographs: scanned } }));
   };
 
+  // What is put here while an outline is being looked for is not lost when it is found.
+  const latest = useRef(shots);
   const put = (view: ViewName, next: Shot): typeof shots => {
-    const all = { ...shots, [view]: next };
+    const all = { ...latest.current, [view]: next };
+    latest.current = all;
     setShots(all);
     return all;
   };
@@ -228,7 +231,13 @@ export function PhotoReader() {
     if (!next.tap) return;
     put(at, next);
     const tell = begin("Looking for the outline");
-    const image = (pixels.current[at] ??= await again(next.url));
+    let image: ImageData;
+    try {
+      image = pixels.current[at] ??= await again(next.url);
+    } catch (e) {
+      end();
+      return setTrouble(`The kept picture cannot be read (${e instanceof Error ? e.message : String(e)}): take it again.`);
+    }
     const copy = image.data.slice();
     const { tap } = next;
     const found = await ask<{ rings: Point[][]; sure: number }>((w) =>
@@ -239,12 +248,13 @@ export function PhotoReader() {
       ),
     );
     end();
-    if (found) settle(put(at, { ...next, rings: found.rings, sure: found.sure }));
+    if (found) settle(put(at, { ...(latest.current[at] ?? next), rings: found.rings, sure: found.sure }));
   };
   /** A kept picture, to be worked on again. */
   const again = async (url: string): Promise<ImageData> => decoded(await (await fetch(url)).blob());
   const change = (patch: Partial<Shot>) => {
-    if (shot) settle(put(at, { ...shot, ...patch }));
+    const mine = latest.current[at];
+    if (mine) settle(put(at, { ...mine, ...patch }));
   };
 
   /** The line as drawn by hand so far: one ring; what was found is left behind with the first point. */
