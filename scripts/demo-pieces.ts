@@ -3,7 +3,7 @@ import { join } from "node:path";
 import sharp from "sharp";
 import { flatRings, type Point } from "../core/body";
 import type { Scanned, Shot } from "../core/master";
-import { modelOf, pullsOf, scanModel, type Mesh, type Vec } from "../core/mesh";
+import { modelOf, opensOf, scanModel, type Mesh, type Vec } from "../core/mesh";
 import { levelsOf, outlineOf, silhouetted, type Brush, type Picture, type View } from "../core/photo";
 import { paint } from "../core/photo/fixtures/pictures";
 import { binaryStl } from "../shape/fixtures/files";
@@ -50,7 +50,6 @@ function readComet(): Scanned {
   writeFileSync(join(FOLDER, "comet-pull.stl"), file);
   const model = modelOf(readModel(file));
   const s = scanModel(model, model.mesh);
-  const { best, parts } = pullsOf(model.mesh);
   return {
     name: "comet-pull.stl",
     levels: s.levels,
@@ -58,12 +57,7 @@ function readComet(): Scanned {
     errorMl: s.errorMm3 / 1000,
     areaMm2: s.areaMm2,
     says: model.repairs.map((r) => r.message),
-    opens: {
-      direction: [best.direction[0], best.direction[1], best.direction[2]],
-      trappedShare: best.trappedShare,
-      deepestMm: best.deepestMm,
-      parts: parts.length,
-    },
+    opens: opensOf(model.mesh),
     shots: [],
   };
 }
@@ -141,6 +135,7 @@ async function readOwl(): Promise<Scanned> {
       scale: "ruler",
       marks,
       distanceMm,
+      sheetMm: null,
       cameraMm: 2000,
     });
   }

@@ -75,6 +75,8 @@ const puck = (name = "Puck"): Job => ({
     profile: [],
     model: null,
     photographs: null,
+    girths: [],
+    parts: [],
     readingMm: 0.5,
     surfaceId: "surface-wood-sealed",
     massG: null,

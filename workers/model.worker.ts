@@ -1,6 +1,23 @@
 import { expose } from "comlink";
 import type { Scanned } from "../core/master";
-import { pullOf, pullsOf, repaired, scanModel, stoodUp, type Mesh, type Model, type Pull, type Soup, type Told, type Up, type Vec } from "../core/mesh";
+import {
+  frameOf,
+  leavingOf,
+  moved,
+  opensOf,
+  pullOf,
+  repaired,
+  scanModel,
+  stoodUp,
+  type Leaving,
+  type Mark,
+  type Mesh,
+  type Model,
+  type Soup,
+  type Told,
+  type Up,
+  type Vec,
+} from "../core/mesh";
 import { readModel } from "../shape/model";
 import { glanceAtStl } from "../shape/readers/stl";
 
@@ -25,6 +42,16 @@ export interface Standing {
 let soup: Soup | null = null;
 let mended: { unitMm: number; model: Model } | null = null;
 
+/** How a body leaves two halves, with what is free of each of its triangles. */
+export interface Left extends Leaving {
+  free: Uint8Array;
+}
+
+const looseMesh = (corners: Float32Array): Mesh => ({
+  positions: Float64Array.from(corners),
+  triangles: Uint32Array.from({ length: corners.length / 3 }, (_, i) => i),
+});
+
 const worker = {
   /** Reads a file, away from the page. Throws with a reason where nothing can be made of it. */
   open: (bytes: Uint8Array): Opened => {
@@ -48,8 +75,7 @@ const worker = {
     const s = scanModel({ ...model, doubtMm3: model.doubtMm3 * cube, overlapMm3: model.overlapMm3 * cube }, mesh, (share, what) =>
       tell(0.35 + 0.15 * share, what),
     );
-    const pulls = pullsOf(mesh, 120, (share, what) => tell(0.5 + 0.5 * share, what));
-    const [x, y, z] = pulls.best.direction;
+    const opens = opensOf(mesh, (share, what) => tell(0.5 + 0.5 * share, what));
     return {
       name: name.slice(0, 200),
       levels: s.levels,
@@ -58,24 +84,29 @@ const worker = {
       areaMm2: s.areaMm2,
       says: [...model.repairs.map((r) => r.message), ...model.warnings].map((m) => m.slice(0, 500)).slice(0, 20),
       shots: [],
-      opens: {
-        direction: [x, y, z],
-        trappedShare: Math.min(1, pulls.best.trappedShare),
-        deepestMm: pulls.best.deepestMm,
-        parts: Math.min(12, pulls.parts.length),
-      },
+      opens,
     };
   },
-  /** What a straight pull frees of loose triangles: for each of them 1 along it, 2 against it, 3 both, 0 neither. */
-  free: (corners: Float32Array, direction: Vec): { free: Uint8Array } & Omit<Pull, "direction"> => {
-    const mesh: Mesh = { positions: Float64Array.from(corners), triangles: Uint32Array.from({ length: corners.length / 3 }, (_, i) => i) };
-    const { samples, free, areaMm2, freePlusMm2, freeMinusMm2, freeBothMm2, trappedMm2, deepestMm } = pullOf(mesh, direction, 40_000);
+  /**
+   * How a body of loose triangles leaves two halves that part along a direction: for each triangle 1 free along it, 2 against it, 3 both,
+   * 0 neither; its seam, what is caught, and where the seam crosses marks the nearest way that keeps off them.
+   */
+  leave: (corners: Float32Array, direction: Vec, levelMm: number | null, marks: readonly Mark[], tell: Told): Left => {
+    const mesh = looseMesh(corners);
+    const { samples, free } = pullOf(mesh, direction, 40_000);
     const most = new Float64Array(4 * (corners.length / 9));
     for (let i = 0; i < samples.count; i++) most[4 * samples.triangle[i]! + free[i]!]! += samples.areaMm2[i]!;
     const each = Uint8Array.from({ length: corners.length / 9 }, (_, i) =>
       [1, 2, 3].reduce((best, k) => (most[4 * i + k]! > most[4 * i + best]! ? k : best), 0),
     );
-    return { free: each, areaMm2, freePlusMm2, freeMinusMm2, freeBothMm2, trappedMm2, deepestMm };
+    return { free: each, ...leavingOf(mesh, direction, levelMm, marks, tell) };
+  },
+  /** The same body laid another way: its levels with `up` standing upright, and how it leaves a mould then. */
+  lay: (corners: Float32Array, up: Vec, tell: Told): Pick<Scanned, "levels" | "opens"> => {
+    const model = repaired({ ...looseMesh(corners), unitMm: 1, format: "STL" }, 1, (share, what) => tell(0.3 * share, what));
+    const mesh = moved(model.mesh, frameOf(up));
+    const s = scanModel(model, mesh, (share, what) => tell(0.3 + 0.2 * share, what));
+    return { levels: s.levels, opens: opensOf(mesh, (share, what) => tell(0.5 + 0.5 * share, what)) };
   },
 };
 export type ModelWorker = typeof worker;

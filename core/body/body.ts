@@ -36,6 +36,8 @@ export interface Body {
   /** Height above which only a relief stands, known by its share of the area, mm; null without one. */
   reliefMm: number | null;
   unknown: readonly Unknown[];
+  /** How far rubber has to give way sideways where halves that part level catch it, mm; null where only levels and girths tell. */
+  caughtMm: number | null;
 }
 
 /** True where nobody knows more of a body than its outer sizes and its volume: folds, holes and undercuts are not seen. */
@@ -53,6 +55,7 @@ export interface Formed {
   fillAt: (zMm: number) => number;
   reliefMm: number | null;
   unknown: readonly Unknown[];
+  caughtMm?: number | null;
 }
 
 /** A form that is all there is to it. */
@@ -227,6 +230,7 @@ export function bodyOf(told: Formed, volumeErrorMl: number): Body {
     hollow: f.hollow,
     reliefMm: f.reliefMm,
     unknown: f.unknown,
+    caughtMm: f.caughtMm ?? null,
   };
 }
 
@@ -272,3 +276,24 @@ export function volumeBelow(b: Body, zMm: number): number {
   }
   return all === 0 ? 0 : (b.volumeMl * below) / all;
 }
+
+/** A place where a body is narrow between two wider parts: its height, mm, and its area as a share of the smaller of the two. */
+export interface Neck {
+  zMm: number;
+  share: number;
+}
+
+/** A neck has to be narrower than this to be worth a cut. */
+const NECK = 0.6;
+
+/** The narrowest neck of a body, where a straight cut leaves two simpler pieces; null where it has none. */
+export const neckOf = kept((b: Body): Neck | null => {
+  const areas = b.levels.map((l) => l.areaMm2);
+  const below = areas.reduce<number[]>((list, a) => [...list, Math.max(list.at(-1) ?? 0, a)], []);
+  const above = areas.reduceRight<number[]>((list, a) => [Math.max(list[0] ?? 0, a), ...list], []);
+  return b.levels.reduce<Neck | null>((best, l, i) => {
+    const wider = Math.min(below[i]!, above[i]!);
+    const share = wider > 0 ? areas[i]! / wider : 1;
+    return share < (best?.share ?? NECK) && l.zMm > 0.1 * b.heightMm && l.zMm < 0.9 * b.heightMm ? { zMm: l.zMm, share } : best;
+  }, null);
+});

@@ -5,3 +5,4 @@ export * from "./body";
 export * from "./offset";
 export * from "./shell";
 export * from "./fill";
+export * from "./clip";

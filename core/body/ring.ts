@@ -44,3 +44,13 @@ export const hundredth = (v: number): number => Math.round(v * 100) / 100;
 
 /** Rings as numbers, a hundredth of a millimetre each. */
 export const flatRings = (rings: readonly (readonly Point[])[]): number[][] => rings.map((r) => r.flatMap(([x, y]) => [hundredth(x), hundredth(y)]));
+
+/** Whether a point lies inside a ring [crossings of a ray]. */
+export function ringHolds(ring: readonly Point[], [x, y]: Point): boolean {
+  let odd = false;
+  ring.forEach((a, i) => {
+    const b = ring[(i + 1) % ring.length]!;
+    if (a[1] > y !== b[1] > y && x < a[0] + ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1])) odd = !odd;
+  });
+  return odd;
+}

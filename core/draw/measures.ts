@@ -79,6 +79,8 @@ const hasHeight = (shape: Job["master"]["shape"]): boolean =>
   shape !== "plaque" && shape !== "turned" && SHAPES[shape].fields.some((f) => f.key === "heightMm");
 
 const sizeSetting = (job: Job, key: SizeKey | undefined): Setting | null => {
+  // A size over all that parts have a share in is no size of the shape.
+  if (job.master.parts.length > 0) return null;
   const field = key && SHAPES[job.master.shape].fields.find((f) => f.key === key);
   return field ? { path: `master.sizes.${field.key}`, min: Math.max(SMALLEST_MM, field.min), max: Math.min(LARGEST_MM, field.max) } : null;
 };

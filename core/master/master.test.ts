@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { say } from "../quantity";
-import { volumeBelow, type Body } from "../body";
-import { measureMaster, SHAPES, SHAPE_KINDS, type MasterForm, type ShapeKind, type Sizes } from ".";
+import { ellipse, girthAt, perimeterOf, volumeBelow, type Body } from "../body";
+import { Girth, measureMaster, SHAPES, SHAPE_KINDS, type MasterForm, type ShapeKind, type Sizes } from ".";
 
 const form = (shape: ShapeKind, sizes: Sizes, more: Partial<MasterForm> = {}): MasterForm => ({
   shape,
@@ -244,5 +244,51 @@ describe("incomplete and wrong forms", () => {
         ),
       ),
     ).toMatch(/have to rise/);
+  });
+});
+
+describe("girths by tape", () => {
+  const told = (girths: object[]): MasterForm => ({ shape: "girths", sizes: {}, profile: [], readingMm: 0.5, girths: girths.map((g) => Girth.parse(g)) });
+  const body = (girths: object[]) => {
+    const m = measureMaster(told(girths));
+    if (!m.ok) throw new Error(JSON.stringify(m));
+    return m.body;
+  };
+
+  it("are a frustum where only the tape is told", () => {
+    const [r0, r1, h] = [40, 25, 90];
+    const b = body([
+      { zMm: 0, girthMm: 2 * Math.PI * r0 },
+      { zMm: h, girthMm: 2 * Math.PI * r1 },
+    ]);
+    expect((b.volumeMl * 1000) / ((Math.PI * h * (r0 * r0 + r0 * r1 + r1 * r1)) / 3)).toBeCloseTo(1, 2);
+  });
+
+  it("are as deep as the tape asks for where the width is told", () => {
+    // An ellipse of 60 by 30 half-sizes: a tape of its perimeter gives the depth back.
+    const girthMm = perimeterOf(ellipse(60, 30));
+    const b = body([0, 50].map((zMm) => ({ zMm, girthMm, leftMm: 60, rightMm: 60 })));
+    expect(b.lengthMm).toBeCloseTo(120, 6);
+    expect(b.widthMm).toBeCloseTo(60, 1);
+    expect((b.volumeMl * 1000) / (Math.PI * 60 * 30 * 50)).toBeCloseTo(1, 2);
+  });
+
+  it("take their form from four sides and their size from the tape", () => {
+    const sides = { leftMm: 20, rightMm: 40, frontMm: 15, backMm: 25 };
+    const b = body([0, 50].map((zMm) => ({ zMm, girthMm: 200, ...sides })));
+    expect(girthAt(b.levels[1]!)).toBeCloseTo(200, 0);
+    expect(b.lengthMm / b.widthMm).toBeCloseTo(60 / 40, 6);
+  });
+
+  it("say so where a tape does not reach round, and which", () => {
+    expect(
+      measureMaster(
+        told([
+          { zMm: 0, girthMm: 100, leftMm: 30, rightMm: 30 },
+          { zMm: 40, girthMm: 100 },
+        ]),
+      ),
+    ).toMatchObject({ ok: false, problems: [{ path: "master.girths" }] });
+    expect(measureMaster(told([{ zMm: 0, girthMm: 100 }]))).toMatchObject({ ok: false });
   });
 });

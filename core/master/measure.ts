@@ -1,5 +1,7 @@
 import { bodyOf, formVolume, kept, type Body } from "../body";
 import { quote } from "../quantity";
+import type { Girth } from "./girth";
+import { partsErrorMm3, withParts, type Part } from "./parts";
 import type { Scanned } from "./scanned";
 import { shapeOf, type ShapeKind } from "./shapes";
 import type { AllSizes, FormProblem, ProfilePoint, SizeKey, Sizes, Told } from "./shapes/shape";
@@ -9,10 +11,13 @@ export interface MasterForm {
   shape: ShapeKind;
   sizes: Sizes;
   profile: readonly ProfilePoint[];
+  girths?: readonly Girth[];
   /** How well the ruler was read, ± mm. */
   readingMm: number;
   model?: Scanned | null;
   photographs?: Scanned | null;
+  /** Joined on and taken away, one after another. */
+  parts?: readonly Part[];
 }
 
 export type Measured = { ok: true; body: Body } | { ok: false; missing: SizeKey[]; problems: FormProblem[] };
@@ -71,11 +76,22 @@ export const measureMaster = kept((form: MasterForm): Measured => {
   const told: Told = {
     sizes: { ...(Object.fromEntries(shape.fields.map((f) => [f.key, 0])) as AllSizes), ...form.sizes },
     profile: form.profile,
+    girths: form.girths ?? [],
     readingMm: form.readingMm,
     model: form.model ?? null,
     photographs: form.photographs ?? null,
   };
   const problems = problemsOf(form.shape, told);
   if (problems.length > 0) return { ok: false, missing: [], problems };
-  return { ok: true, body: bodyOf(shape.form(told), errorMl(form.shape, told)) };
+  const parts = form.parts ?? [];
+  if (parts.length === 0) return { ok: true, body: bodyOf(shape.form(told), errorMl(form.shape, told)) };
+  const whole = withParts(shape.form(told), parts, told);
+  const highMm = (whole.outer.at(-1)?.zMm ?? 0) - (whole.outer[0]?.zMm ?? 0);
+  if (!(highMm > 0) || !((whole.volumeMm3 ?? formVolume(whole)) > 0))
+    return {
+      ok: false,
+      missing: [],
+      problems: [{ code: "nothing-left", path: "master.parts", message: "The parts taken away leave nothing of the piece: look at their sizes and places." }],
+    };
+  return { ok: true, body: bodyOf(whole, Math.hypot(errorMl(form.shape, told), partsErrorMm3(parts, form.readingMm) / 1000)) };
 });

@@ -15,10 +15,12 @@ export const Opens = z.object({
   trappedShare: finite.min(0).max(1),
   deepestMm: finite.min(0),
   parts: z.int().min(1).max(12),
+  /** How far the rubber has to give way sideways where halves that part level catch it, mm; null where nobody looked. */
+  levelMm: finite.min(0).nullable().default(null),
 });
 export type Opens = z.infer<typeof Opens>;
 
-export const SCALE_KINDS = ["ruler", "a4", "letter", "card"] as const;
+export const SCALE_KINDS = ["ruler", "a4", "letter", "card", "own"] as const;
 
 /** A photograph as a person marked it: the outline that was found or drawn, and what tells its size. Points of the picture. */
 export const Shot = z.object({
@@ -34,6 +36,11 @@ export const Shot = z.object({
     .max(4),
   distanceMm: finite.gt(0).nullable(),
   cameraMm: finite.gt(0).nullable(),
+  /** Sides of a sheet of one's own, mm. */
+  sheetMm: z
+    .tuple([finite.gt(0), finite.gt(0)])
+    .nullable()
+    .default(null),
 });
 export type Shot = z.infer<typeof Shot>;
 
@@ -63,5 +70,14 @@ export function formOfScan(s: Scanned): Formed {
     return rings.length > 0 ? [{ zMm: l.zMm - from, outline }] : [];
   });
   const { areaMm2 } = s;
-  return { outer, hollow: [], volumeMm3: s.volumeMl * 1000, areaMm2: areaMm2 === null ? null : () => areaMm2, fillAt: () => 1, reliefMm: null, unknown: [] };
+  return {
+    outer,
+    hollow: [],
+    volumeMm3: s.volumeMl * 1000,
+    areaMm2: areaMm2 === null ? null : () => areaMm2,
+    fillAt: () => 1,
+    reliefMm: null,
+    unknown: [],
+    caughtMm: s.opens?.levelMm ?? null,
+  };
 }

@@ -8,3 +8,6 @@ export * from "./skin";
 export * from "./bvh";
 export * from "./scan";
 export * from "./samples";
+export * from "./seam";
+export * from "./caught";
+export * from "./leave";

@@ -117,6 +117,10 @@ export function moved(m: Mesh, rows: readonly [Vec, Vec, Vec], shift: Vec = [0, 
   return { positions, triangles: mirrors ? turnedOver(m.triangles) : m.triangles };
 }
 
+/** A point of a turned mesh where the mesh it came from has it: a turn's own rows, read as columns. */
+export const turnedBack = (rows: readonly [Vec, Vec, Vec], [x, y, z]: Vec): Vec =>
+  [0, 1, 2].map((k) => rows[0][k]! * x + rows[1][k]! * y + rows[2][k]! * z) as [number, number, number];
+
 export function turnedOver(t: Uint32Array): Uint32Array {
   const out = new Uint32Array(t.length);
   for (let i = 0; i < t.length; i += 3) {

@@ -19,13 +19,15 @@ export interface Pull {
 export interface Freed extends Pull {
   samples: Samples;
   free: Uint8Array;
+  /** How far the rubber at one place has to give way sideways, mm. */
+  giveMm: (i: number) => number;
 }
 
 /** Faces within this of upright count as upright: sine of the angle. */
 export const UPRIGHT = 1e-6;
 
 /** Triangles seen along z, in square cells: each cell lists those whose boxes touch it. */
-interface Seen {
+export interface Seen {
   mesh: Mesh;
   x0: number;
   y0: number;
@@ -36,7 +38,7 @@ interface Seen {
   list: Uint32Array;
 }
 
-function seenFromAbove(mesh: Mesh): Seen {
+export function seenFromAbove(mesh: Mesh): Seen {
   const { positions: p, triangles: t } = mesh;
   const { low, high } = boundsOf(p);
   const n = t.length / 3;
@@ -63,7 +65,7 @@ function seenFromAbove(mesh: Mesh): Seen {
 }
 
 /** Whether anything lies above, and below, a place: bit 1 nothing above, bit 2 nothing below. `wanted` says which to look for. */
-function openTo(s: Seen, x: number, y: number, z: number, clear: number, wanted: number, own: number): number {
+export function openTo(s: Seen, x: number, y: number, z: number, clear: number, wanted: number, own: number): number {
   const [u, v] = [Math.floor((x - s.x0) / s.cell), Math.floor((y - s.y0) / s.cell)];
   if (u < 0 || v < 0 || u >= s.nx || v >= s.ny) return wanted;
   const { positions: p, triangles: t } = s.mesh;
@@ -122,6 +124,7 @@ export function pullOf(mesh: Mesh, direction: Vec, places = 200_000): Freed {
     sums[free[i]!]! += samples.areaMm2[i]!;
   }
   const [trapped, plus, minus, both] = sums as [number, number, number, number];
+  const giveMm = givesOf(turned, samples, ACROSS);
   return {
     direction: rows[2],
     areaMm2: trapped + plus + minus + both,
@@ -129,24 +132,37 @@ export function pullOf(mesh: Mesh, direction: Vec, places = 200_000): Freed {
     freeMinusMm2: minus + both,
     freeBothMm2: both,
     trappedMm2: trapped,
-    deepestMm: trapped > 0 ? deepest(turned, samples, free) : 0,
+    deepestMm: trapped > 0 ? deepest(turned, samples, free, giveMm) : 0,
     samples,
     free,
+    giveMm,
   };
 }
 
 const ACROSS = 320;
 const MOST_ASKED = 4000;
+const MOST_FOLLOWED = 150;
 
-/** How far sideways the deepest trapped place lies from a way out, mm: to the nearest line that is open from its height up, or down. */
-function deepest(turned: Mesh, s: Samples, free: Uint8Array): number {
-  const { top, bottom, cell, nx, ny, x0, y0 } = heightsOf(turned, ACROSS);
+/** How far sideways the deepest trapped place lies from a way out, mm: many are asked over wide cells, the deepest of those over fine ones. */
+function deepest(turned: Mesh, s: Samples, free: Uint8Array, giveMm: (i: number) => number): number {
   const trapped: number[] = [];
   for (let i = 0; i < s.count; i++) if (free[i] === 0) trapped.push(i);
   const every = Math.max(1, Math.floor(trapped.length / MOST_ASKED));
-  let most = 0;
-  for (let j = 0; j < trapped.length; j += every) {
-    const i = trapped[j]!;
+  const roughly = givesOf(turned, s, ACROSS / 5);
+  return trapped
+    .filter((_, j) => j % every === 0)
+    .map((i) => ({ i, mm: roughly(i) }))
+    .sort((a, b) => b.mm - a.mm)
+    .slice(0, MOST_FOLLOWED)
+    .reduce((most, { i }) => Math.max(most, giveMm(i)), 0);
+}
+
+/** How far sideways a place lies from the nearest line that is open from its height up, or down, mm. The field is made when first asked. */
+function givesOf(turned: Mesh, s: Samples, across: number): (i: number) => number {
+  let field: Heights | null = null;
+  return (i) => {
+    field ??= heightsOf(turned, across);
+    const { top, bottom, cell, nx, ny, x0, y0 } = field;
     const [x, y, z] = [s.x[i]!, s.y[i]!, s.z[i]!];
     const [u, v] = [Math.min(nx - 1, Math.floor((x - x0) / cell)), Math.min(ny - 1, Math.floor((y - y0) / cell))];
     const open = (a: number, b: number): boolean =>
@@ -158,9 +174,8 @@ function deepest(turned: Mesh, s: Samples, free: Uint8Array): number {
           if (!open(a, b)) continue;
           best = Math.min(best, Math.hypot(x0 + (a + 0.5) * cell - x, y0 + (b + 0.5) * cell - y));
         }
-    most = Math.max(most, best);
-  }
-  return most;
+    return best;
+  };
 }
 
 /** Highest and lowest of a mesh over the middles of square cells; empty cells hold −∞ and +∞. */

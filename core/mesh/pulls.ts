@@ -217,11 +217,19 @@ export function pullsOf(mesh: Mesh, looked = 200, tell: Told = () => {}): Pulls 
   return { best: { ...best, trappedMm2: exact.trappedMm2, trappedShare: exact.trappedMm2 / area, deepestMm: exact.deepestMm }, others, ...cover, looked };
 }
 
-const AXES: readonly Vec[] = [
+/** The model's own axes. */
+export const AXES: readonly Vec[] = [
   [1, 0, 0],
   [0, 1, 0],
   [0, 0, 1],
 ];
+
+/** Asks what a direction traps, roughly: what that needs of a mesh is made once. */
+export function trapping(mesh: Mesh): (direction: Vec) => Way {
+  const f = fieldOf(mesh);
+  const area = f.samples.areaMm2.reduce((s, x) => s + x, 0);
+  return (d) => askRoughly(f, d, area);
+}
 
 function askRoughly(f: Field, direction: Vec, area: number): Way {
   const { trapped, shadow } = roughly(f, direction, new Uint8Array(f.samples.count));

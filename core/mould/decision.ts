@@ -31,6 +31,13 @@ export type Plug = z.infer<typeof Plug>;
 export const Undercut = z.object({ side: z.enum(SIDES), ...figures(UNDERCUT_FIELDS) });
 export type Undercut = z.infer<typeof Undercut>;
 
+/** A place on the piece that no seam may cross: a ball about a point of it, mm from the middle of its back. */
+export const OffSeam = z.object({
+  atMm: z.tuple([z.number().min(-3000).max(3000), z.number().min(-3000).max(3000), z.number().min(-3000).max(3000)]),
+  radiusMm: z.number().gt(0).max(1000),
+});
+export type OffSeam = z.infer<typeof OffSeam>;
+
 /** How a skin is built up: {@link SKIN_FIELDS}, mm and %. */
 export const Skin = z.object({
   ...figures(SKIN_FIELDS),
@@ -71,6 +78,7 @@ export const MouldDecision = z.object({
   skin: Skin.default(skinDefault),
   putty: Putty.default(puttyDefault),
   undercuts: z.array(Undercut).max(12).default([]),
+  offSeam: z.array(OffSeam).max(60).default([]),
 });
 export type MouldDecision = z.infer<typeof MouldDecision>;
 

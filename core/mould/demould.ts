@@ -45,6 +45,9 @@ export function stretchOf(m: Body, d: MouldDecision, partingMm: number | null, e
       look(levels.filter((l) => l.zMm <= partingMm).reverse());
     }
     worst.strain += undercutStrain(m, d);
+    // A lip that halves parting level leave over the piece moves out by as much as it catches.
+    if (m.caughtMm !== null && m.caughtMm / Math.min(m.lengthMm, m.widthMm) > worst.strain)
+      Object.assign(worst, { strain: m.caughtMm / Math.min(m.lengthMm, m.widthMm), narrowAtMm: partingMm ?? 0, widestAtMm: m.widestMm });
   }
   // Rubber keeps its volume: a core drawn through a narrower mouth gets longer by the ratio of their areas.
   look(

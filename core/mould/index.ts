@@ -10,6 +10,7 @@ export * from "./labels";
 export * from "./panels";
 export * from "./trade";
 export * from "./demould";
+export * from "./holes";
 export * from "./inside";
 export * from "./order";
 export * from "./practice";

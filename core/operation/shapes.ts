@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { SHOP_C } from "../cure";
-import { measureMaster, SHAPE_KINDS, SHAPES, SIZE_KEYS } from "../master";
+import { Girth, measureMaster, MOST_PARTS, Part as MasterPart, SHAPE_KINDS, SHAPES, SIZE_KEYS } from "../master";
 import { MouldDecision, type RubberPour } from "../mould";
 import { say } from "../quantity";
 import { newJob } from "../record";
@@ -15,6 +15,8 @@ export const Master = z.strictObject({
     .array(z.object({ zMm: z.number(), radiusMm: z.number() }))
     .max(500)
     .default([]),
+  girths: z.array(Girth).max(60).default([]).describe("a tape laid round at a few heights"),
+  parts: z.array(MasterPart).max(MOST_PARTS).default([]).describe("joined on and taken away, one after another"),
   readingMm: z.number().min(0).max(10).default(0.5),
 });
 export const shopC = z.number().min(SHOP_C.min).max(SHOP_C.max).default(21);

@@ -1,13 +1,17 @@
 import type { Point } from "../body";
 
 /**
- * Lines round the ones of a mask of noughts and ones, at half way after a little blurring, so that steps of single points become slopes
- * [marching squares]. Outer rings run one way, holes the other; in points of the mask, 0,0 its top left corner.
+ * Lines round the ones of a mask of noughts and ones, at half way after a little blurring, so that steps of single points become slopes.
+ * Outer rings run one way, holes the other; in points of the mask, 0,0 its top left corner.
  */
 export function contoursOf(mask: Uint8Array, w: number, h: number): Point[][] {
-  // One point of margin, so that what touches the edge closes.
+  // One point of margin, so that what touches the edge closes. The middle of a point lies half a point into it.
   const [W, H] = [w + 2, h + 2];
-  const field = blurred(mask, w, h, W, H);
+  return linesAt(blurred(mask, w, h, W, H), W, H, 0.5).map((r) => r.map(([x, y]): Point => [x - 0.5, y - 0.5]));
+}
+
+/** Closed lines along which a field over a grid has one value, more of it to the left of the way they run [marching squares]. Grid points are at whole numbers. */
+export function linesAt(field: Float32Array, W: number, H: number, level: number): Point[][] {
   const at = (x: number, y: number) => field[y * W + x]!;
   // Each crossing lies on an edge: across from (x, y) to (x+1, y), or down from it.
   const name = (x: number, y: number, down: boolean) => 2 * (y * W + x) + (down ? 1 : 0);
@@ -16,19 +20,18 @@ export function contoursOf(mask: Uint8Array, w: number, h: number): Point[][] {
     const i = key >> 1;
     const [x, y] = [i % W, Math.floor(i / W)];
     const [p, q] = [at(x, y), key & 1 ? at(x, y + 1) : at(x + 1, y)];
-    const s = (0.5 - p) / (q - p);
-    // The middle of a point of the mask lies half a point into it, and the margin is one.
-    return key & 1 ? [x - 0.5, y + s - 0.5] : [x + s - 0.5, y - 0.5];
+    const s = (level - p) / (q - p);
+    return key & 1 ? [x, y + s] : [x + s, y];
   };
   for (let y = 0; y + 1 < H; y++)
     for (let x = 0; x + 1 < W; x++) {
-      const [a, b, c, d] = [at(x, y) > 0.5, at(x + 1, y) > 0.5, at(x + 1, y + 1) > 0.5, at(x, y + 1) > 0.5];
+      const [a, b, c, d] = [at(x, y) > level, at(x + 1, y) > level, at(x + 1, y + 1) > level, at(x, y + 1) > level];
       const kind = (a ? 8 : 0) + (b ? 4 : 0) + (c ? 2 : 0) + (d ? 1 : 0);
       if (kind === 0 || kind === 15) continue;
       const [top, right, bottom, left] = [name(x, y, false), name(x + 1, y, true), name(x, y + 1, false), name(x, y, true)];
-      // Ones lie to the left of the way gone.
+      // More lies to the left of the way gone.
       const go = (from: number, to: number) => after.set(from, to);
-      const middle = (at(x, y) + at(x + 1, y) + at(x + 1, y + 1) + at(x, y + 1)) / 4 > 0.5;
+      const middle = (at(x, y) + at(x + 1, y) + at(x + 1, y + 1) + at(x, y + 1)) / 4 > level;
       switch (kind) {
         case 8:
           go(top, left);

@@ -84,6 +84,15 @@ export const operations: readonly Operation[] = [
         .min(1)
         .max(3),
       heightMm: z.number().gt(0).max(1e5).nullish().describe("for a plan alone: how high it stands"),
+      raising: z
+        .strictObject({
+          draftDeg: z.number().min(0).max(60).optional().describe("sides lean in by this from upright"),
+          domeMm: z.number().min(0).max(1e4).optional().describe("the upper face rises to this in its middle"),
+          reliefMm: z.number().min(0).max(1e4).optional(),
+          reliefShare: z.number().min(0).max(1).optional().describe("of the upper face"),
+        })
+        .default({})
+        .describe("of a plan alone: how its sides and its upper face run"),
       squareness: z
         .number()
         .min(0)
@@ -106,7 +115,7 @@ export const operations: readonly Operation[] = [
       const b = orFault("views", () =>
         silhouetted(
           asked.views.map((v) => ({ ...v, cameraMm: v.cameraMm ?? null })),
-          { heightMm: asked.heightMm ?? null, squareness: asked.squareness ?? null },
+          { heightMm: asked.heightMm ?? null, squareness: asked.squareness ?? null, raising: asked.raising },
         ),
       );
       const told = asked.toldMl ? agreed(b.volumeMm3, b.errorMm3, asked.toldMl * 1000, (asked.toldErrorMl ?? 0.02 * asked.toldMl) * 1000) : null;

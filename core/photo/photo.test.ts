@@ -1,5 +1,5 @@
 import { ringArea, type Point } from "../body";
-import { agreed, flatOutline, outlineOf, PhotoFault, planeOf, silhouetted, type Scale, type View } from ".";
+import { agreed, flatOutline, outlineOf, PhotoFault, planeOf, raised, silhouetted, type Scale, type View } from ".";
 import { misses, paint, shapes, type Look } from "./fixtures/pictures";
 import { lookAt, silhouetteOf } from "./fixtures/camera";
 
@@ -301,6 +301,24 @@ describe("a body from silhouettes", () => {
         },
       ]),
     ).toThrow(/how high/);
+  });
+  it("from a plan leans, domes and stands in relief as the closed forms say", () => {
+    const square = (h: number): Point[] => [
+      [-h, -h],
+      [h, -h],
+      [h, h],
+      [-h, h],
+    ];
+    // A frustum of a pyramid: sides of 60 lean in 15° over 30.
+    const side = 60 - 2 * 30 * Math.tan((15 * Math.PI) / 180);
+    expect(raised([square(30)], { heightMm: 30, draftDeg: 15 }).volumeMm3 / ((30 / 3) * (3600 + side * side + 60 * side))).toBeCloseTo(1, 2);
+    // A cushion over a square of half a: ∫ dome·(1 − (1 − d/a)²) over lines of length 8·(a − d) is half of dome × area.
+    expect(raised([square(30)], { heightMm: 10, domeMm: 8 }).volumeMm3 / (3600 * (10 + 8 / 2))).toBeCloseTo(1, 2);
+    const relief = raised([square(30)], { heightMm: 10, reliefMm: 4, reliefShare: 0.3 });
+    expect(relief.volumeMm3).toBeCloseTo(3600 * (10 + 0.3 * 4), 6);
+    expect(relief.outer.at(-1)!.zMm).toBe(14);
+    // A side that leans to the middle ends in a ridge, and no higher.
+    expect(raised([square(30)], { heightMm: 100, draftDeg: 45 }).outer.at(-1)!.zMm).toBeLessThan(30);
   });
   it("is pulled into agreement by a weight, with less doubt than either, and not where they disagree", () => {
     const a = agreed(1000, 100, 1080, 20)!;

@@ -1,5 +1,6 @@
 import { chordsOf, flatRings, hundredth, ringArea, type Formed, type Outline, type Point, type Ring } from "../body";
 import { PhotoFault } from "./picture";
+import { raised, type Raising } from "./raised";
 import { flatOutline, planeOf, type Scale } from "./scale";
 
 /** A silhouette seen from one side. */
@@ -15,6 +16,8 @@ export interface View {
 export interface SilhouetteOptions {
   /** For a plan: how high it stands, mm. */
   heightMm?: number | null;
+  /** For a plan: how its sides and its upper face run. */
+  raising?: Omit<Raising, "heightMm">;
   /** Between an ellipse (0) and a rectangle (1): how square its level sections are. Null where nobody looked. */
   squareness?: number | null;
 }
@@ -157,11 +160,11 @@ function limbsOf(front: readonly Span[], side: readonly Span[]): { limbs: Limb[]
  * each level, and the section between is an ellipse up to a rounded rectangle; a plan seen besides says how square it is.
  * @throws PhotoFault where views are missing or do not fit
  */
-export function silhouetted(views: readonly View[], { heightMm = null, squareness = null }: SilhouetteOptions = {}): Silhouetted {
+export function silhouetted(views: readonly View[], { heightMm = null, squareness = null, raising = {} }: SilhouetteOptions = {}): Silhouetted {
   const one = (name: View["view"]) => views.find((v) => v.view === name) ?? null;
   const [front, side, top] = [one("front"), one("side"), one("top")];
   if (views.length === 0) throw new PhotoFault("There is no view: give a front view, a front and a side view, or a top view and the height.");
-  if (!front && !side && top) return standing(top, heightMm);
+  if (!front && !side && top) return standing(top, heightMm, raising);
   const main = front ?? side!;
   const second = front && side ? side : null;
   const says: string[] = [];
@@ -266,7 +269,7 @@ function planFill(v: View): number {
 /** Area of the first ring less the others, whichever way they run. */
 export const areaOfRings = (rings: readonly (readonly Point[])[]): number => rings.reduce((s, r, i) => s + (i === 0 ? 1 : -1) * Math.abs(ringArea(r)), 0);
 
-function standing(v: View, heightMm: number | null): Silhouetted {
+function standing(v: View, heightMm: number | null, raising: Omit<Raising, "heightMm">): Silhouetted {
   if (heightMm === null || !(heightMm > 0)) throw new PhotoFault("A plan tells no height: measure how high the piece stands and give it.");
   const plane = planeOf(v.scale, v.sizePx, v.cameraMm);
   const flat = flatOutline(v.outlinePx, plane, heightMm);
@@ -277,7 +280,7 @@ function standing(v: View, heightMm: number | null): Silhouetted {
   });
   const area = areaOfRings(rings);
   if (!(area > 0)) throw new PhotoFault("The outline of the top view encloses nothing.");
-  const outline: Outline = { kind: "polygon", rings };
+  const up = raised(rings, { ...raising, heightMm });
   const round = rings.reduce((s, r) => s + r.reduce((t, p, i) => t + Math.hypot(r[(i + 1) % r.length]![0] - p[0], r[(i + 1) % r.length]![1] - p[1]), 0), 0);
   const says: string[] = [];
   const doubts: Silhouetted["doubts"] = [
@@ -285,16 +288,15 @@ function standing(v: View, heightMm: number | null): Silhouetted {
     { what: "scale", share: 2 * plane.errorShare },
     { what: "height", share: 0.5 / heightMm },
   ];
+  // Where a face domes or stands in relief, by eye.
+  if (up.outer.length > 2) doubts.push({ what: "section", share: 0.05 });
   if (plane.camera === null) {
     doubts.push({ what: "camera", share: heightMm / USUAL_CAMERA_MM });
     says.push("Nobody said how far away the camera stood, and the sheet looks square: how much nearer the upper face stands is in the doubt.");
   }
   return {
     form: {
-      outer: [
-        { zMm: 0, outline },
-        { zMm: heightMm, outline },
-      ],
+      outer: up.outer,
       hollow: [],
       volumeMm3: null,
       areaMm2: null,
@@ -302,10 +304,10 @@ function standing(v: View, heightMm: number | null): Silhouetted {
       reliefMm: null,
       unknown: [],
     },
-    volumeMm3: area * heightMm,
-    errorMm3: area * heightMm * Math.hypot(...doubts.map((d) => d.share)),
+    volumeMm3: up.volumeMm3,
+    errorMm3: up.volumeMm3 * Math.hypot(...doubts.map((d) => d.share)),
     doubts,
-    heightMm,
+    heightMm: up.outer.at(-1)!.zMm,
     says,
   };
 }

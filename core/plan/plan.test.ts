@@ -17,6 +17,8 @@ const puck = (): Job => ({
     profile: [],
     model: null,
     photographs: null,
+    girths: [],
+    parts: [],
     readingMm: 0.5,
     surfaceId: "surface-wood-sealed",
     massG: null,

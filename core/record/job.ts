@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { HELD, USES } from "../fit";
 import { FINISH_KEYS, JACKET_KEYS, SEALING_KEYS } from "../material";
-import { Scanned, SHAPE_KINDS, SIZE_KEYS } from "../master";
+import { Girth, MOST_PARTS, Part, Scanned, SHAPE_KINDS, SIZE_KEYS } from "../master";
 import { StrengthDecision, strengthDefault, Inside, insideDefault, layerDefault, Make, makeDefault, MouldDecision, puttyDefault, skinDefault } from "../mould";
 import { figure, figures, stored } from "../quantity";
 import { ADDED_BY, PIGMENT_OF } from "../cast";
@@ -43,6 +43,10 @@ export const Job = z.object({
     /** What was read from the file of a model, and from photographs; kept when another shape is chosen. */
     model: Scanned.nullable().default(null),
     photographs: Scanned.nullable().default(null),
+    /** A tape laid round at a few heights. */
+    girths: z.array(Girth).max(60).default([]),
+    /** Joined on and taken away, one after another. */
+    parts: z.array(Part).max(MOST_PARTS).default([]),
     surfaceId: id,
     ...figures(MASTER_FIELDS),
   }),
@@ -146,7 +150,7 @@ export function newJob(name: string, shopC = 21): Job {
     format: JOB_FORMAT,
     name,
     note: "",
-    master: { shape: "box", sizes: {}, profile: [], model: null, photographs: null, readingMm: 0.5, surfaceId: null, massG: null },
+    master: { shape: "box", sizes: {}, profile: [], model: null, photographs: null, girths: [], parts: [], readingMm: 0.5, surfaceId: null, massG: null },
     castId: null,
     use: "display",
     rubberId: null,
@@ -179,6 +183,7 @@ export function newJob(name: string, shopC = 21): Job {
       lowerFirst: false,
       plugsLast: false,
       framed: false,
+      offSeam: [],
     },
     rubber: { marginPct: 5, catalystPct: null, wallCatalystPct: null, coatCatalystPct: [], cupLossK: 0.2, cupLossFloorG: 3 },
     cast: { waterPer100: null, pigmentPct: 0, pigmentOf: "binder", fragrancePct: 0, marginPct: 5, count: 1, additions: [] },

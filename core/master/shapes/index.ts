@@ -5,6 +5,7 @@ import { cylinder } from "./cylinder";
 import { displaced } from "./displaced";
 import { dome } from "./dome";
 import { frustum } from "./frustum";
+import { girths } from "./girths";
 import { halfRound } from "./halfRound";
 import { model, photographs } from "./model";
 import { narrowing } from "./narrowing";
@@ -35,6 +36,7 @@ export const SHAPES = {
   vessel,
   narrowing,
   turned,
+  girths,
   displaced,
   weighed,
   model,

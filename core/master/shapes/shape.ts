@@ -1,4 +1,5 @@
 import type { Formed } from "../../body";
+import type { Girth } from "../girth";
 import type { Scanned } from "../scanned";
 import type { Dimension } from "../../quantity";
 
@@ -64,6 +65,7 @@ export interface ProfilePoint {
 export interface Told {
   sizes: AllSizes;
   profile: readonly ProfilePoint[];
+  girths: readonly Girth[];
   /** How well the ruler was read, ± mm. */
   readingMm: number;
   /** What was read from a file, and from pictures. */

@@ -6,6 +6,7 @@ import { pick } from "@/core/material";
 import { OPENING, OPENINGS, WALL_SPAN, withWall } from "@/core/mould";
 import { comesTo, type Comes } from "@/core/plan/compare";
 import { plan as planOf } from "@/core/plan/plan";
+import { openedBy } from "@/core/plan/ways";
 import { dossierOf, type Job } from "@/core/record";
 import { afterChange } from "@/core/start/assumed";
 import { Dialog } from "../../kit/Dialog";
@@ -42,12 +43,7 @@ export function ComparePanel({ onClose }: { onClose: () => void }) {
           must
           value={other.mould.opening}
           options={OPENINGS.map((o) => ({ value: o, label: OPENING[o].label }))}
-          onChange={(v) =>
-            change((j) => {
-              const opening = OPENINGS.find((o) => o === v) ?? j.mould.opening;
-              return { ...j, mould: { ...j.mould, opening }, jacket: OPENING[opening].jacket === "needed" && j.jacket === "none" ? "plaster" : j.jacket };
-            })
-          }
+          onChange={(v) => change((j) => openedBy(j, OPENINGS.find((o) => o === v) ?? j.mould.opening))}
         />
         <Pick
           label="in the rubber"

@@ -15,7 +15,7 @@ import { PictureStrip } from "./PictureStrip";
 const ComparePanel = dynamic(() => import("./ComparePanel").then((m) => m.ComparePanel), { ssr: false });
 
 /** Fetched only when somebody wants the piece in the round. */
-const Round = dynamic(() => import("../../stage/Round").then((m) => m.Round), { ssr: false });
+const Round = dynamic(() => import("../../stage/round/Round").then((m) => m.Round), { ssr: false });
 
 const VIEW_LABEL: Record<View, string> = { along: "Along", across: "Across", above: "From above" };
 /** How long each stage stands while the work is played through, ms. */
@@ -61,6 +61,8 @@ export function StageCard({
     if (!next && stages[0]) onStage(stages[0].stage);
     setPlaying(true);
   };
+  const { shape } = job.master;
+  const read = shape === "model" || shape === "photographs" ? shape : null;
   const ask = (a: Asked | null) => onAsk(a, scene);
   return (
     <>
@@ -79,8 +81,13 @@ export function StageCard({
         {round && plan.body ? (
           <Round
             body={plan.body}
-            opens={job.master.shape === "model" ? (job.master.model?.opens ?? null) : null}
-            seamMm={plan.layout?.kind === "block" ? job.mould.partingMm : null}
+            opens={read ? (job.master[read]?.opens ?? null) : null}
+            levelMm={plan.layout && plan.layout.partingAtMm !== null ? plan.layout.partingAtMm - plan.layout.masterFromMm : null}
+            safeStrain={plan.strength?.stretch.safe.low ?? 0}
+            marks={job.mould.offSeam}
+            onMarks={(offSeam) => edit((j) => ({ ...j, mould: { ...j.mould, offSeam } }))}
+            onPlug={(p) => edit((j) => ({ ...j, mould: { ...j.mould, plugs: [...j.mould.plugs, p].slice(-12) } }))}
+            onLay={read && ((laid) => edit((j) => ({ ...j, master: { ...j.master, [read]: { ...j.master[read], ...laid } } })))}
           />
         ) : (
           <Stage

@@ -17,6 +17,8 @@ import { DataTable } from "../../../kit/DataTable";
 
 // Fetched only where a piece is read from a file or from pictures.
 const ModelReader = dynamic(() => import("./ModelReader").then((m) => m.ModelReader));
+const PieceParts = dynamic(() => import("./PieceParts").then((m) => m.PieceParts));
+const Girths = dynamic(() => import("./Girths").then((m) => m.Girths));
 const PhotoReader = dynamic(() => import("./PhotoReader").then((m) => m.PhotoReader));
 
 /** Most points a turned outline may have. */
@@ -43,6 +45,8 @@ export function MasterStep() {
       </More>
       {master.shape === "turned" ? (
         <Profile />
+      ) : master.shape === "girths" ? (
+        <Girths />
       ) : master.shape === "model" ? (
         <ModelReader />
       ) : master.shape === "photographs" ? (
@@ -54,6 +58,9 @@ export function MasterStep() {
           ))}
         </div>
       )}
+      <More title="Joined on, taken away" now={master.parts.length === 0 ? "nothing" : master.parts.map((p) => p.name).join(", ")}>
+        <PieceParts />
+      </More>
       <Pick
         label="Made of"
         value={master.surfaceId}

@@ -1,5 +1,7 @@
 "use client";
 
+import dynamic from "next/dynamic";
+import { useState } from "react";
 import { buildOrder, OPENING, OPENINGS, PLUG_FIELDS, type MouldDecision, type SkinOpening } from "@/core/mould";
 import { Choice } from "../../../kit/Choice";
 import { Pick } from "../../../kit/Pick";
@@ -16,9 +18,13 @@ import { Tick } from "../../../kit/Tick";
 import { More } from "../../../kit/More";
 import { JobField } from "../JobField";
 
+/** Fetched only when somebody asks for it. */
+const WaysPanel = dynamic(() => import("../WaysPanel").then((m) => m.WaysPanel), { ssr: false });
+
 export function OpeningStep() {
   const { job, plan, edit } = useJob();
   const { mould } = job;
+  const [all, setAll] = useState(false);
   const kind = OPENING[mould.opening];
   const { fmt } = useUnits();
   const put = (patch: Partial<MouldDecision>) => edit((j) => ({ ...j, mould: { ...j.mould, ...patch } }));
@@ -37,6 +43,12 @@ export function OpeningStep() {
         onChange={(v) => put({ opening: OPENINGS.find((o) => o === v) ?? mould.opening })}
       />
       <Remarks path="mould.opening" />
+      {plan.layout && (
+        <button type="button" className="btn w-full justify-center" onClick={() => setAll(true)}>
+          All ways in a row
+        </button>
+      )}
+      {all && <WaysPanel onClose={() => setAll(false)} />}
       {kind.base && <JobField path="mould.partingMm" label={kind.halves ? "Parting above the back" : "Cut above the back"} />}
       {kind.halves && (
         <Choice

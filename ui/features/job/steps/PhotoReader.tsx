@@ -3,10 +3,11 @@
 import { proxy, transfer } from "comlink";
 import { Camera } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { flatRings, type Point } from "@/core/body";
+import { flatRings, simplified, type Point } from "@/core/body";
 import type { SCALE_KINDS, Scanned, Shot as KeptShot } from "@/core/master";
-import { agreed, levelsOf, PhotoFault, silhouetted, type Brush, type Scale, type Silhouetted, type View } from "@/core/photo";
+import { agreed, levelsOf, PhotoFault, silhouetted, type Brush, type Raising, type Scale, type Silhouetted, type View } from "@/core/photo";
 import type { PhotoWorker } from "@/workers/photo.worker";
+import { pick } from "@/core/material";
 import { call } from "../../../data/call";
 import { useGoing } from "../../../data/useGoing";
 import { useWorker } from "../../../data/useWorker";
@@ -14,6 +15,7 @@ import { QuantityField } from "../../../form/QuantityField";
 import { Choice } from "../../../kit/Choice";
 import { Fault } from "../../../kit/controls";
 import { Drag } from "../../../kit/Drag";
+import { More } from "../../../kit/More";
 import { Progress } from "../../../kit/Progress";
 import { useUnits } from "../../../kit/units";
 import { useJob } from "../JobContext";
@@ -32,6 +34,7 @@ const SCALES = [
   { value: "a4", label: "A4 sheet", sizeMm: [210, 297] },
   { value: "letter", label: "Letter sheet", sizeMm: [215.9, 279.4] },
   { value: "card", label: "A bank card", sizeMm: [85.6, 53.98] },
+  { value: "own", label: "Another sheet" },
 ] as const;
 type ScaleName = (typeof SCALE_KINDS)[number];
 
@@ -51,9 +54,10 @@ interface Shot {
   marks: Point[];
   distanceMm: number | null;
   cameraMm: number | null;
+  sheetMm: [number, number] | null;
 }
 
-type Hand = "tap" | "add" | "remove" | "draw";
+type Hand = "tap" | "add" | "remove" | "move" | "draw";
 /** Points of a line that can still be dragged one by one. */
 const MOST_DRAGGED = 60;
 
@@ -74,11 +78,12 @@ const scaleOf = (s: Shot): Scale | null => {
   const kind = SCALES.find((k) => k.value === s.scale);
   const [a, b, c, d] = s.marks;
   if (!a || !b) return null;
-  if (!kind || !("sizeMm" in kind)) return s.distanceMm === null ? null : { pointsPx: [a, b], distanceMm: s.distanceMm };
-  if (!c || !d) return null;
+  if (s.scale === "ruler") return s.distanceMm === null ? null : { pointsPx: [a, b], distanceMm: s.distanceMm };
+  const sizeMm = kind && "sizeMm" in kind ? kind.sizeMm : s.sheetMm;
+  if (!c || !d || !sizeMm) return null;
   // A sheet lies along or across: its longer side is the longer one seen.
   const across = Math.hypot(b[0] - a[0], b[1] - a[1]) > Math.hypot(c[0] - b[0], c[1] - b[1]);
-  const [short, long] = [Math.min(...kind.sizeMm), Math.max(...kind.sizeMm)];
+  const [short, long] = [Math.min(...sizeMm), Math.max(...sizeMm)];
   return { sheetPx: [a, b, c, d], widthMm: across ? long : short, heightMm: across ? short : long };
 };
 
@@ -99,6 +104,7 @@ const asShot = (jobId: string, k: KeptShot): Shot => ({
   marks: k.marks,
   distanceMm: k.distanceMm,
   cameraMm: k.cameraMm,
+  sheetMm: k.sheetMm,
 });
 
 const asKept = (view: ViewName, s: Shot): KeptShot => ({
@@ -110,7 +116,24 @@ const asKept = (view: ViewName, s: Shot): KeptShot => ({
   marks: s.marks.map(([x, y]): [number, number] => [x, y]),
   distanceMm: s.distanceMm,
   cameraMm: s.cameraMm,
+  sheetMm: s.sheetMm,
 });
+
+/** The same line with no more points than can be dragged one by one. */
+function fewPoints(rings: readonly Point[][]): Point[][] {
+  if (rings.flat().length <= MOST_DRAGGED) return [...rings];
+  const all = rings.flat();
+  const across = Math.max(...all.map((p) => p[0])) - Math.min(...all.map((p) => p[0]));
+  let few = rings.map((r) => [...r]);
+  for (let tol = across / 800; few.flat().length > MOST_DRAGGED && tol < across; tol *= 1.3) few = rings.map((r) => simplified(r, tol));
+  return few;
+}
+
+/** Rings with one of their points, counted through all of them, moved. */
+function withPoint(rings: readonly (readonly Point[])[], index: number, p: Point): Point[][] {
+  let n = 0;
+  return rings.map((r) => r.map((q) => (n++ === index ? p : q)));
+}
 
 /** The picture of a file the right way up, no larger than is worked on. */
 async function decoded(file: Blob): Promise<ImageData> {
@@ -127,7 +150,7 @@ async function decoded(file: Blob): Promise<ImageData> {
 
 /** Takes the piece from one to three photographs: tap it, say how large something beside it is, and its outlines give a body. */
 export function PhotoReader() {
-  const { id, job, edit } = useJob();
+  const { id, job, catalogue, edit } = useJob();
   const { fmt, say } = useUnits();
   const { ask, stop, fault } = useWorker<PhotoWorker>(() => new Worker(new URL("../../../../workers/photo.worker.ts", import.meta.url)));
   const [at, setAt] = useState<ViewName>("front");
@@ -139,15 +162,18 @@ export function PhotoReader() {
   const [trouble, setTrouble] = useState<string | null>(null);
   const [square, setSquare] = useState<number | null>(null);
   const [planHighMm, setPlanHigh] = useState<number | null>(null);
+  const [raising, setRaising] = useState<Required<Omit<Raising, "heightMm">>>({ draftDeg: 0, domeMm: 0, reliefMm: 0, reliefShare: 0.3 });
   const [toldMl, setTold] = useState<number | null>(null);
   const pixels = useRef<Partial<Record<ViewName, ImageData>>>({});
   const urls = useRef<string[]>([]);
   useEffect(() => () => urls.current.forEach((u) => URL.revokeObjectURL(u)), []);
   const shot = shots[at];
   const now = job.master.photographs;
+  const density = pick(catalogue.surfaces, job.master.surfaceId)?.densityGMl;
+  const weighedMl = job.master.massG !== null && density ? job.master.massG / density.typical : null;
 
   /** Puts together what is known, and keeps it where it makes a body. */
-  const settle = (all: typeof shots, more: { square?: number | null; planHighMm?: number | null; toldMl?: number | null } = {}) => {
+  const settle = (all: typeof shots, more: { square?: number | null; planHighMm?: number | null; toldMl?: number | null; raising?: typeof raising } = {}) => {
     const views = VIEWS.flatMap(({ value: view }): View[] => {
       const s = all[view];
       const scale = s ? scaleOf(s) : null;
@@ -157,7 +183,7 @@ export function PhotoReader() {
     const heightMm = more.planHighMm === undefined ? planHighMm : more.planHighMm;
     if (views.every((v) => v.view === "top") && heightMm === null) return;
     try {
-      const body = silhouetted(views, { squareness: more.square === undefined ? square : more.square, heightMm });
+      const body = silhouetted(views, { squareness: more.square === undefined ? square : more.square, heightMm, raising: more.raising ?? raising });
       setTrouble(null);
       keep(body, more.toldMl === undefined ? toldMl : more.toldMl, all);
     } catch (e) {
@@ -219,6 +245,7 @@ export function PhotoReader() {
         marks: marksFor("ruler", sizePx),
         distanceMm: null,
         cameraMm: null,
+        sheetMm: null,
       });
       setHand("tap");
       const sent = await call("jobs", "addPicture", { params: { id, view: at }, bytes: file });
@@ -257,6 +284,12 @@ export function PhotoReader() {
     if (mine) settle(put(at, { ...mine, ...patch }));
   };
 
+  const raise = (patch: Partial<typeof raising>) => {
+    const next = { ...raising, ...patch };
+    setRaising(next);
+    settle(shots, { raising: next });
+  };
+
   /** The line as drawn by hand so far: one ring; what was found is left behind with the first point. */
   const drawn = hand === "draw" && shot?.tap === null ? (shot.rings[0] ?? []) : [];
   const draw = (p: Point) => {
@@ -265,6 +298,9 @@ export function PhotoReader() {
     if (drawn.length < 2) put(at, next);
     else settle(put(at, next));
   };
+  /** Points that can be dragged: those drawn, or of the line that was found as few as keep its form. */
+  const loose: readonly (readonly Point[])[] =
+    hand === "draw" ? (drawn.length <= MOST_DRAGGED ? [drawn] : []) : hand === "move" && shot ? fewPoints(shot.rings) : [];
   return (
     <div className="space-y-3">
       <p className="hint">Stand a ruler or a sheet of paper beside the piece, level with its middle. Step back two metres, lens at mid-height.</p>
@@ -297,6 +333,7 @@ export function PhotoReader() {
               { value: "tap", label: "Tap the piece" },
               { value: "add", label: "Brush on" },
               { value: "remove", label: "Brush away" },
+              { value: "move", label: "Move its points" },
               { value: "draw", label: "Draw by hand" },
             ]}
             onChange={setHand}
@@ -307,11 +344,11 @@ export function PhotoReader() {
             sizePx={shot.sizePx}
             rings={shot.rings}
             handles={shot.marks.map((m, i): Handle => ({ name: MARK_NAMES[shot.scale === "ruler" ? "ruler" : "sheet"][i] ?? `Mark ${i + 1}`, at: m }))}
-            corners={drawn.length <= MOST_DRAGGED ? drawn.map((at, i): Handle => ({ name: `Point ${i + 1} of the outline`, at })) : []}
-            onCorner={(i, p) => change({ rings: [drawn.map((q, k) => (k === i ? p : q))] })}
+            corners={loose.flat().map((at, i): Handle => ({ name: `Point ${i + 1} of the outline`, at }))}
+            onCorner={(i, p) => change({ rings: withPoint(loose, i, p) })}
             onPoint={hand === "tap" ? (tap) => void find({ ...shot, tap, add: [], remove: [] }) : hand === "draw" ? draw : null}
             onStroke={
-              hand === "tap" || hand === "draw" || !shot.tap
+              hand === "tap" || hand === "draw" || hand === "move" || !shot.tap
                 ? null
                 : (points) => {
                     const radiusPx = Math.max(...shot.sizePx) * 0.015;
@@ -325,6 +362,7 @@ export function PhotoReader() {
             }
             onHandle={(i, p) => change({ marks: shot.marks.map((m, k) => (k === i ? p : m)) })}
           />
+          {hand === "move" && <p className="hint">Drag a point of the line to where the edge of the piece is.</p>}
           {hand === "draw" && <p className="hint">Tap round the piece, point after point; drag a point to move it.</p>}
           {doing && (
             <Progress
@@ -349,6 +387,23 @@ export function PhotoReader() {
                 onChange={(distanceMm) => change({ distanceMm })}
               />
             )}
+            {shot.scale === "own" &&
+              ([0, 1] as const).map((k) => (
+                <QuantityField
+                  key={k}
+                  label={k === 0 ? "One side of the sheet" : "Its other side"}
+                  value={shot.sheetMm?.[k] ?? null}
+                  dimension="length"
+                  min={5}
+                  max={5000}
+                  draftKey={`${id}:${at}Sheet${k}`}
+                  onChange={(v) => {
+                    if (v === null) return;
+                    const [w, h] = shot.sheetMm ?? [v, v];
+                    change({ sheetMm: k === 0 ? [v, h] : [w, v] });
+                  }}
+                />
+              ))}
             <QuantityField
               label="Camera stood away"
               value={shot.cameraMm}
@@ -375,6 +430,63 @@ export function PhotoReader() {
             settle(shots, { planHighMm: v });
           }}
         />
+      )}
+      {shots.top && !shots.front && !shots.side && (
+        <More
+          title="Sides, dome, relief"
+          now={
+            [
+              raising.draftDeg > 0 && "sides lean",
+              raising.domeMm > 0 && `dome ${fmt(raising.domeMm, "length")}`,
+              raising.reliefMm > 0 && `relief ${fmt(raising.reliefMm, "length")}`,
+            ]
+              .filter(Boolean)
+              .join(", ") || "upright and flat"
+          }
+        >
+          <Drag
+            label="Sides lean in"
+            shown={`${raising.draftDeg}°`}
+            spoken={`${raising.draftDeg} degrees`}
+            value={raising.draftDeg}
+            min={0}
+            max={45}
+            step={1}
+            onChange={(draftDeg) => raise({ draftDeg })}
+          />
+          <div className="grid grid-cols-2 gap-3">
+            <QuantityField
+              label="Top domes up by"
+              value={raising.domeMm}
+              dimension="length"
+              min={0}
+              max={1000}
+              draftKey={`${id}:dome`}
+              onChange={(v) => v !== null && raise({ domeMm: v })}
+            />
+            <QuantityField
+              label="Or relief stands"
+              value={raising.reliefMm}
+              dimension="length"
+              min={0}
+              max={1000}
+              draftKey={`${id}:relief`}
+              onChange={(v) => v !== null && raise({ reliefMm: v })}
+            />
+          </div>
+          {raising.reliefMm > 0 && (
+            <Drag
+              label="Over so much of it"
+              shown={`${Math.round(100 * raising.reliefShare)} %`}
+              spoken={`${Math.round(100 * raising.reliefShare)} percent`}
+              value={raising.reliefShare}
+              min={0.05}
+              max={1}
+              step={0.05}
+              onChange={(reliefShare) => raise({ reliefShare })}
+            />
+          )}
+        </More>
       )}
       {(shots.front?.rings.length ?? 0) > 0 && (
         <>
@@ -405,6 +517,18 @@ export function PhotoReader() {
             }}
           />
         </>
+      )}
+      {weighedMl !== null && weighedMl !== toldMl && now && (
+        <button
+          type="button"
+          className="btn w-full justify-center"
+          onClick={() => {
+            setTold(weighedMl);
+            settle(shots, { toldMl: weighedMl });
+          }}
+        >
+          By its weight it holds {fmt(weighedMl, "volume")}: go by that
+        </button>
       )}
       <Fault>{fault ?? trouble}</Fault>
       {now && (

@@ -1,5 +1,5 @@
 import { ShapeUtils, Vector2 } from "three";
-import { between, pointsOf, ringArea, type Body, type Outline, type Point } from "@/core/body";
+import { between, pointsOf, ringArea, ringHolds, type Body, type Outline, type Point } from "@/core/body";
 
 /** Triangles of a body as its levels tell it: three corners after another, mm, the back at z = 0. */
 export function solidOf(b: Body): Float32Array {
@@ -49,7 +49,7 @@ function cap(out: number[], rings: readonly (readonly Point[])[], z: number, up:
   const outer = rings.filter((r) => ringArea(r) > 1e-9);
   const holes = rings.filter((r) => ringArea(r) < -1e-9);
   for (const ring of outer) {
-    const mine = outer.length === 1 ? holes : holes.filter((h) => inside(h[0]!, ring));
+    const mine = outer.length === 1 ? holes : holes.filter((h) => ringHolds(ring, h[0]!));
     const points = [ring, ...mine].flat();
     const vectors = (r: readonly Point[]) => r.map(([x, y]) => new Vector2(x, y));
     for (const [a, b, c] of ShapeUtils.triangulateShape(vectors(ring), mine.map(vectors)) as [number, number, number][]) {
@@ -57,13 +57,4 @@ function cap(out: number[], rings: readonly (readonly Point[])[], z: number, up:
       for (const k of order) out.push(points[k]![0], points[k]![1], z);
     }
   }
-}
-
-function inside(p: Point, ring: readonly Point[]): boolean {
-  let odd = false;
-  ring.forEach((a, i) => {
-    const b = ring[(i + 1) % ring.length]!;
-    if (a[1] > p[1] !== b[1] > p[1] && p[0] < a[0] + ((b[0] - a[0]) * (p[1] - a[1])) / (b[1] - a[1])) odd = !odd;
-  });
-  return odd;
 }

@@ -1,0 +1,265 @@
+"use client";
+
+import { Canvas } from "@react-three/fiber";
+import { proxy } from "comlink";
+import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import type { Body } from "@/core/body";
+import type { Vec } from "@/core/mesh";
+import type { Opens, Scanned } from "@/core/master";
+import type { OffSeam, Plug } from "@/core/mould";
+import type { Left } from "@/workers/model.worker";
+import { useGoing } from "../../data/useGoing";
+import { useModelWorker } from "../../data/useModelWorker";
+import { Choice } from "../../kit/Choice";
+import { Drag } from "../../kit/Drag";
+import { Pick } from "../../kit/Pick";
+import { Progress } from "../../kit/Progress";
+import { useDark } from "../../kit/theme";
+import { useUnits } from "../../kit/units";
+import { HUES } from "./hues";
+import { Piece, Rope, Sight, type Look, type Touch, type Touched } from "./Scene";
+import { solidOf } from "./solid";
+import { Told } from "./Told";
+
+const PULLS = [
+  { value: "none", label: "No pull", direction: null },
+  { value: "z", label: "Up and down", direction: [0, 0, 1] },
+  { value: "x", label: "Left and right", direction: [1, 0, 0] },
+  { value: "y", label: "Front and back", direction: [0, 1, 0] },
+] as const;
+const LOOKS = {
+  front: [0, 0.12],
+  side: [Math.PI / 2, 0.12],
+  above: [0, Math.PI / 2],
+  corner: [0.7, 0.45],
+} as const;
+
+/** What a touch on the piece does. */
+type Hand = "turn" | "measure" | "mark" | "lay" | "hang";
+const HANDS: readonly { value: Hand; label: string }[] = [
+  { value: "turn", label: "Turn" },
+  { value: "measure", label: "Measure" },
+  { value: "mark", label: "No seam here" },
+];
+const LAYS: readonly { value: Hand; label: string }[] = [
+  { value: "lay", label: "Lay on a face" },
+  { value: "hang", label: "Hang by a point" },
+];
+/** How broad a brush is: a share of the piece's size. */
+const BRUSH = 0.06;
+
+const brushed = ([x, y, z]: Vec, size: number): OffSeam => ({ atMm: [x, y, z], radiusMm: Math.round(10 * BRUSH * size) / 10 });
+
+/**
+ * The piece in the round, the same body as the drawing: turned by hand or by arrow keys, cut by a plane, measured between two touches, with
+ * what a straight pull frees and catches, where its seam runs, and places where no seam may be.
+ */
+export function Round({
+  body,
+  opens,
+  levelMm,
+  safeStrain,
+  marks,
+  onMarks,
+  onPlug,
+  onLay,
+}: {
+  body: Body;
+  opens: Opens | null;
+  /** Height of a level parting; null where the mould has none. */
+  levelMm: number | null;
+  safeStrain: number;
+  marks: readonly OffSeam[];
+  onMarks: (marks: OffSeam[]) => void;
+  onPlug: (p: Plug) => void;
+  /** Lays what was read from a file or from pictures another way; null for other pieces. */
+  onLay: ((laid: Pick<Scanned, "levels" | "opens">) => void) | null;
+}) {
+  const { fmt } = useUnits();
+  const hues = HUES[useDark() ? "dark" : "light"];
+  const [look, setLook] = useState<Look>(LOOKS.corner);
+  const [zoom, setZoom] = useState(1);
+  const [cut, setCut] = useState(1);
+  const [angle, setAngle] = useState(0);
+  const [pull, setPull] = useState<{ value: string; direction: Vec | null }>({ value: "none", direction: null });
+  const [left, setLeft] = useState<Left | null>(null);
+  const [hand, setHand] = useState<Hand>("turn");
+  const [ends, setEnds] = useState<readonly Vec[]>([]);
+  const { ask, stop, fault } = useModelWorker();
+  const { doing, begin, end } = useGoing();
+  const corners = useMemo(() => solidOf(body), [body]);
+  const touch = useRef<Touch>(null);
+  // What the cut passes through, from its front to its back.
+  const facing = (angle * Math.PI) / 180;
+  const acrossMm = Math.abs(Math.sin(facing)) * body.lengthMm + Math.abs(Math.cos(facing)) * body.widthMm;
+  const size = Math.hypot(body.lengthMm, body.widthMm, body.heightMm);
+  const options = [
+    ...PULLS,
+    ...(opens ? [{ value: "best", label: "What frees most", direction: opens.direction }] : []),
+    ...(pull.value === "own" ? [{ value: "own", label: "Turned off the marks", direction: pull.direction }] : []),
+  ];
+
+  const pullAlong = async (value: string, direction: Vec | null, now: readonly OffSeam[]) => {
+    setPull({ value, direction });
+    if (!direction) return setLeft(null);
+    const tell = begin("Pulling it");
+    const upright = Math.abs(direction[2]) > 0.999;
+    setLeft(await ask((w) => w.leave(corners, direction, upright ? levelMm : null, now, proxy(tell))));
+    end();
+  };
+  const mark = (next: OffSeam[]) => {
+    onMarks(next);
+    if (pull.direction) void pullAlong(pull.value, pull.direction, next);
+  };
+  const lay = async (up: Vec) => {
+    const tell = begin("Laying it");
+    const laid = await ask((w) => w.lay(corners, up, proxy(tell)));
+    end();
+    if (!laid) return;
+    setHand("turn");
+    setLeft(null);
+    setPull({ value: "none", direction: null });
+    onMarks([]);
+    onLay?.(laid);
+  };
+  const act = (t: Touched | null) => {
+    if (!t) return;
+    if (hand === "measure") setEnds((e) => (e.length === 1 ? [e[0]!, t.at] : [t.at]));
+    else if (hand === "mark") mark([...marks, brushed(t.at, size)].slice(-60));
+    else if (hand === "lay") void lay([-t.facing[0], -t.facing[1], -t.facing[2]]);
+    else if (hand === "hang") {
+      const up: Vec = [t.at[0], t.at[1], t.at[2] - body.heightMm / 2];
+      if (Math.hypot(...up) > 0) void lay(up);
+    }
+  };
+
+  const held = useRef<{ x: number; y: number; look: Look; moved: boolean } | null>(null);
+  const turn = (dx: number, dy: number, [a, b]: Look): Look => [a + dx, Math.max(-Math.PI / 2, Math.min(Math.PI / 2, b + dy))];
+  const keys = (e: KeyboardEvent) => {
+    const step = 0.12;
+    const by = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[e.key];
+    if (by) setLook((l) => turn(by[0]!, by[1]!, l));
+    else if (e.key === "+" || e.key === "=") setZoom((z) => Math.min(6, z * 1.15));
+    else if (e.key === "-") setZoom((z) => Math.max(0.4, z / 1.15));
+    else if (e.key === "Enter" && hand !== "turn") act(touch.current?.(0, 0) ?? null);
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+  const [from, to] = ends;
+  return (
+    <div className="flex min-h-0 flex-1 flex-col gap-1 overflow-y-auto px-2 pb-2">
+      <div
+        role="application"
+        aria-label={`The piece in the round, ${fmt(body.lengthMm, "length")} by ${fmt(body.widthMm, "length")} by ${fmt(body.heightMm, "length")}. Arrow keys turn it, plus and minus zoom${hand === "turn" ? "" : ", Enter touches what lies under the cross"}.`}
+        tabIndex={0}
+        className={`relative min-h-48 flex-1 touch-none rounded-lg ${hand === "turn" ? "cursor-grab" : "cursor-crosshair"}`}
+        onKeyDown={keys}
+        onWheel={(e) => setZoom((z) => Math.max(0.4, Math.min(6, z * Math.exp(-e.deltaY / 600))))}
+        onPointerDown={(e: PointerEvent<HTMLDivElement>) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          held.current = { x: e.clientX, y: e.clientY, look, moved: false };
+        }}
+        onPointerMove={(e) => {
+          const h = held.current;
+          if (!h) return;
+          // A touch that hardly moves is a touch; one that moves turns the piece, whatever the hand is for.
+          if (Math.hypot(e.clientX - h.x, e.clientY - h.y) > 6) h.moved = true;
+          if (h.moved || hand === "turn") setLook(turn((h.x - e.clientX) / 120, (e.clientY - h.y) / 120, h.look));
+        }}
+        onPointerUp={(e) => {
+          const h = held.current;
+          held.current = null;
+          if (!h || h.moved || hand === "turn") return;
+          const box = e.currentTarget.getBoundingClientRect();
+          act(touch.current?.((2 * (e.clientX - box.left)) / box.width - 1, 1 - (2 * (e.clientY - box.top)) / box.height) ?? null);
+        }}
+      >
+        <Canvas frameloop="demand" flat gl={{ antialias: true, localClippingEnabled: true }} camera={{ fov: 30, near: 1, far: 20 * size, up: [0, 0, 1] }}>
+          <Sight look={look} far={(2.1 * size) / zoom} middle={body.heightMm / 2} />
+          <ambientLight intensity={1.1} />
+          <directionalLight position={[size, -size, 2 * size]} intensity={1.6} />
+          <directionalLight position={[-size, size, 0.5 * size]} intensity={0.7} />
+          <Piece
+            corners={corners}
+            free={left?.free ?? null}
+            marks={marks}
+            hues={hues}
+            cutMm={(cut - 0.5) * acrossMm * 1.02}
+            angle={facing}
+            cuts={cut < 1}
+            touch={touch}
+          />
+          {left?.seam.lines.map((l, i) => (
+            <Rope key={i} points={l.pointsMm} closed thick={size * 0.006} hue={hues.seam} />
+          ))}
+          {from && to && <Rope points={[from, to]} closed={false} thick={size * 0.004} hue={hues.ink} />}
+        </Canvas>
+        {hand !== "turn" && (
+          <svg className="pointer-events-none absolute inset-0 m-auto size-6 stroke-ink" viewBox="0 0 24 24" aria-hidden="true">
+            <path d="M12 2v8M12 14v8M2 12h8M14 12h8" strokeWidth="1.5" fill="none" />
+          </svg>
+        )}
+        {hand === "measure" && (
+          <p role="status" className="absolute right-2 top-2 rounded-lg bg-card px-2 py-1 text-sm">
+            {from && to ? (
+              <b className="figure text-2xl">{fmt(Math.hypot(to[0] - from[0], to[1] - from[1], to[2] - from[2]), "length")}</b>
+            ) : from ? (
+              "Touch the other end."
+            ) : (
+              "Touch one end."
+            )}
+          </p>
+        )}
+      </div>
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-1">
+        <div className="flex flex-wrap">
+          {(Object.keys(LOOKS) as (keyof typeof LOOKS)[]).map((k) => (
+            <button key={k} type="button" className="btn btn-bare !px-2.5 text-sm" onClick={() => setLook(LOOKS[k])}>
+              {{ front: "Front", side: "Side", above: "Above", corner: "From a corner" }[k]}
+            </button>
+          ))}
+        </div>
+        <Choice label="What a touch does" hideLabel value={hand} options={onLay ? [...HANDS, ...LAYS] : HANDS} onChange={setHand} />
+        {marks.length > 0 && (
+          <button type="button" className="btn btn-bare !px-2.5 text-sm" onClick={() => mark([])}>
+            Wipe the marks
+          </button>
+        )}
+      </div>
+      <div className="grid gap-x-4 sm:grid-cols-2">
+        <Pick
+          label="Halves part"
+          value={pull.value}
+          must
+          options={options.map(({ value, label }) => ({ value, label }))}
+          onChange={(v) => v && void pullAlong(v, options.find((o) => o.value === v)?.direction ?? null, marks)}
+        />
+        <Drag
+          label="Cut through, front to back"
+          shown={cut < 1 ? fmt(cut * acrossMm, "length") : "whole"}
+          spoken={cut < 1 ? fmt(cut * acrossMm, "length") : "whole"}
+          value={cut}
+          min={0.02}
+          max={1}
+          step={0.01}
+          onChange={setCut}
+        />
+        {cut < 1 && <Drag label="Turn the cut" shown={`${angle}°`} spoken={`${angle} degrees`} value={angle} min={0} max={175} step={5} onChange={setAngle} />}
+      </div>
+      {doing && (
+        <Progress
+          going={doing}
+          stop={() => {
+            stop();
+            end();
+          }}
+        />
+      )}
+      <div role="status" className="min-h-6 text-sm">
+        {fault ??
+          (left && <Told left={left} body={body} hues={hues} safeStrain={safeStrain} onPlug={onPlug} onInstead={(d) => void pullAlong("own", d, marks)} />)}
+      </div>
+    </div>
+  );
+}
