@@ -33,8 +33,8 @@ export interface Seam {
   crossesMm: number;
 }
 
-/** A pin this share of the size outside the seam has to find its way free, both ways. */
-const OUTSIDE = 4e-3;
+/** A pin one of these shares of the size outside the seam has to find its way free, both ways: small ledges do not stop a seam. */
+const OUTSIDE = [4e-3, 0.01, 0.02];
 /** A line of which this share is free belongs to the seam; others lie in folds that a pull catches. */
 const FREE = 0.5;
 /** How far an upright face leans towards the height asked for: less than any draft. */
@@ -71,9 +71,7 @@ export function seamOf(mesh: Mesh, direction: Vec, levelMm: number | null = null
   // Between the corners of an upright face the surface does not turn at all: the line keeps to its height.
   const flatWall = Uint8Array.from({ length: t.length / 3 }, (_, i) => (isUpright(turned, i) ? 1 : 0));
   const upright = (e: number): boolean => top.second[e]! >= 0 && flatWall[(top.first[e]! / 3) | 0] === 1 && flatWall[(top.second[e]! / 3) | 0] === 1;
-  const out = OUTSIDE * size;
-  const lines: { line: SeamLine; flat: Point[] }[] = [];
-  let crossesMm = 0;
+  const lines: { line: SeamLine; flat: Point[]; crossesMm: number }[] = [];
   const walked = new Set<number>();
   for (const first of after.keys()) {
     if (walked.has(first)) continue;
@@ -98,27 +96,39 @@ export function seamOf(mesh: Mesh, direction: Vec, levelMm: number | null = null
       const [x, y] = sideways[i]!;
       const n = Math.hypot(x, y) || 1;
       lengthMm += d;
-      if (openTo(seen, mid[0] + (out * x) / n, mid[1] + (out * y) / n, mid[2], 1e-7 * size, 3, -1) === 3) free += d;
+      const pin = (out: number) => openTo(seen, mid[0] + (out * size * x) / n, mid[1] + (out * size * y) / n, mid[2], 1e-7 * size, 3, -1) === 3;
+      if (OUTSIDE.some(pin)) free += d;
       if (marks.length > 0) over.push(marks.some((m) => near(m, turnedBack(rows, mid))) ? d : 0);
     });
     if (free < FREE * lengthMm || lengthMm < 0.02 * size) continue;
-    crossesMm += over.reduce((s, d) => s + d, 0);
     const flat = points.map(([x, y]): Point => [x, y]);
+    // Round a hole the surface looks into the line, elsewhere out of it; a line that disagrees with the way it runs lies in a groove.
+    const inner = ringArea(flat) < 0;
+    const looksIn = sideways.filter(([x, y], i) => {
+      const n = Math.hypot(x, y) || 1;
+      return ringHolds(flat, [flat[i]![0] + (1e-3 * size * x) / n, flat[i]![1] + (1e-3 * size * y) / n]);
+    }).length;
+    if (looksIn > points.length / 2 !== inner) continue;
     const heights = points.map((q) => q[2]);
     lines.push({
       line: {
         pointsMm: points.map((q) => turnedBack(rows, q)),
         lengthMm,
-        inner: false,
+        inner,
         lowMm: Math.min(...heights),
         highMm: Math.max(...heights),
         shadowMm2: Math.abs(ringArea(flat)),
       },
       flat,
+      crossesMm: over.reduce((sum, d) => sum + d, 0),
     });
   }
   lines.sort((a, b) => b.line.shadowMm2 - a.line.shadowMm2);
-  const told = lines.map(({ line, flat }, i) => ({ ...line, inner: lines.slice(0, i).filter((o) => ringHolds(o.flat, flat[0]!)).length % 2 === 1 }));
+  // Seen from above the outermost line counts, then one round a hole in it, then what stands in the hole.
+  const kept: typeof lines = [];
+  for (const l of lines) if ((kept.filter((k) => mostlyIn(k.flat, l.flat)).length % 2 === 1) === l.line.inner) kept.push(l);
+  const told = kept.map((k) => k.line);
+  const crossesMm = kept.reduce((sum, k) => sum + k.crossesMm, 0);
   return { direction: rows[2], lines: told, lengthMm: told.reduce((s, l) => s + l.lengthMm, 0), crossesMm };
 }
 
@@ -172,4 +182,11 @@ function crossings(t: Uint32Array, up: Float64Array, edgeOf: Uint32Array): Map<n
     if (into >= 0 && outOf >= 0) after.set(into, outOf);
   }
   return after;
+}
+
+/** Whether most of a ring lies inside another, by a score of its points. */
+function mostlyIn(ring: readonly Point[], other: readonly Point[]): boolean {
+  const every = Math.max(1, Math.floor(other.length / 20));
+  const asked = other.filter((_, i) => i % every === 0);
+  return 2 * asked.filter((p) => ringHolds(ring, p)).length > asked.length;
 }

@@ -1,4 +1,4 @@
-import { OPENING, OPENINGS, type Opening } from "../mould";
+import { OPENING, type Opening } from "../mould";
 import type { Job } from "../record";
 import type { Comes } from "./compare";
 
@@ -16,9 +16,6 @@ export interface WayToOpen {
 export function openedBy(job: Job, opening: Opening): Job {
   return { ...job, mould: { ...job.mould, opening }, jacket: OPENING[opening].jacket === "needed" && job.jacket === "none" ? "plaster" : job.jacket };
 }
-
-/** Openings in the order they are tried. */
-export const waysToTry = OPENINGS;
 
 const or = (v: number | null) => v ?? Infinity;
 /** What speaks against a way, weighed: a contact that fails before rubber that has to stretch too far, before a fault of its plan. */

@@ -87,6 +87,7 @@ export function StageCard({
             marks={job.mould.offSeam}
             onMarks={(offSeam) => edit((j) => ({ ...j, mould: { ...j.mould, offSeam } }))}
             onPlug={(p) => edit((j) => ({ ...j, mould: { ...j.mould, plugs: [...j.mould.plugs, p].slice(-12) } }))}
+            onCut={(zMm) => edit((j) => ({ ...j, inside: { ...j.inside, cutsMm: [...new Set([...j.inside.cutsMm, zMm])].sort((a, b) => a - b).slice(0, 6) } }))}
             onLay={read && ((laid) => edit((j) => ({ ...j, master: { ...j.master, [read]: { ...j.master[read], ...laid } } })))}
           />
         ) : (
@@ -108,7 +109,7 @@ export function StageCard({
         <PictureStrip jobId={id} shots={job.master.photographs?.shots ?? []} />
       )}
       <div className="flex flex-wrap items-center justify-between gap-x-3 px-2 pb-1">
-        {scene && <Legend plan={plan} scene={scene} asked={asked} onAsk={ask} />}
+        {scene && !round && <Legend plan={plan} scene={scene} asked={asked} onAsk={ask} />}
         <div className="ml-auto flex items-center">
           {plan.body &&
             views.map((v) => (

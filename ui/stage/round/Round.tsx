@@ -62,6 +62,7 @@ export function Round({
   marks,
   onMarks,
   onPlug,
+  onCut,
   onLay,
 }: {
   body: Body;
@@ -72,6 +73,7 @@ export function Round({
   marks: readonly OffSeam[];
   onMarks: (marks: OffSeam[]) => void;
   onPlug: (p: Plug) => void;
+  onCut: (zMm: number) => void;
   /** Lays what was read from a file or from pictures another way; null for other pieces. */
   onLay: ((laid: Pick<Scanned, "levels" | "opens">) => void) | null;
 }) {
@@ -153,7 +155,7 @@ export function Round({
         role="application"
         aria-label={`The piece in the round, ${fmt(body.lengthMm, "length")} by ${fmt(body.widthMm, "length")} by ${fmt(body.heightMm, "length")}. Arrow keys turn it, plus and minus zoom${hand === "turn" ? "" : ", Enter touches what lies under the cross"}.`}
         tabIndex={0}
-        className={`relative min-h-48 flex-1 touch-none rounded-lg ${hand === "turn" ? "cursor-grab" : "cursor-crosshair"}`}
+        className={`relative min-h-56 flex-1 sm:min-h-72 touch-none rounded-lg ${hand === "turn" ? "cursor-grab" : "cursor-crosshair"}`}
         onKeyDown={keys}
         onWheel={(e) => setZoom((z) => Math.max(0.4, Math.min(6, z * Math.exp(-e.deltaY / 600))))}
         onPointerDown={(e: PointerEvent<HTMLDivElement>) => {
@@ -176,7 +178,7 @@ export function Round({
         }}
       >
         <Canvas frameloop="demand" flat gl={{ antialias: true, localClippingEnabled: true }} camera={{ fov: 30, near: 1, far: 20 * size, up: [0, 0, 1] }}>
-          <Sight look={look} far={(2.1 * size) / zoom} middle={body.heightMm / 2} />
+          <Sight look={look} far={(1.8 * size) / zoom} middle={body.heightMm / 2} />
           <ambientLight intensity={1.1} />
           <directionalLight position={[size, -size, 2 * size]} intensity={1.6} />
           <directionalLight position={[-size, size, 0.5 * size]} intensity={0.7} />
@@ -212,7 +214,7 @@ export function Round({
           </p>
         )}
       </div>
-      <div className="flex flex-wrap items-end gap-x-4 gap-y-1">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <div className="flex flex-wrap">
           {(Object.keys(LOOKS) as (keyof typeof LOOKS)[]).map((k) => (
             <button key={k} type="button" className="btn btn-bare !px-2.5 text-sm" onClick={() => setLook(LOOKS[k])}>
@@ -258,7 +260,17 @@ export function Round({
       )}
       <div role="status" className="min-h-6 text-sm">
         {fault ??
-          (left && <Told left={left} body={body} hues={hues} safeStrain={safeStrain} onPlug={onPlug} onInstead={(d) => void pullAlong("own", d, marks)} />)}
+          (left && (
+            <Told
+              left={left}
+              body={body}
+              hues={hues}
+              safeStrain={safeStrain}
+              onPlug={onPlug}
+              onCut={onCut}
+              onInstead={(d) => void pullAlong("own", d, marks)}
+            />
+          ))}
       </div>
     </div>
   );

@@ -1,6 +1,6 @@
 "use client";
 
-import type { Body } from "@/core/body";
+import { neckOf, type Body } from "@/core/body";
 import { freeHole, HOLE_WAYS, type Hole, type Plug, type Side } from "@/core/mould";
 import type { Caught, SeamLine, Vec } from "@/core/mesh";
 import type { Left } from "@/workers/model.worker";
@@ -10,6 +10,8 @@ import type { Hues } from "./hues";
 
 /** What levels of a body cannot tell: a share of the surface that counts as nothing. */
 const NOTHING = 0.004;
+/** A pull that catches this share of a piece, or a seam that climbs this share of its height, is worth a saw cut. */
+const [CATCHES, TWISTS] = [0.03, 0.5];
 
 /** A pull in words: what leaves with which half, the seam, and each place that is caught with what to do about it. */
 export function Told({
@@ -19,6 +21,7 @@ export function Told({
   safeStrain,
   onPlug,
   onInstead,
+  onCut,
 }: {
   left: Left;
   body: Body;
@@ -26,10 +29,13 @@ export function Told({
   safeStrain: number;
   onPlug: (p: Plug) => void;
   onInstead: (d: Vec) => void;
+  /** Casts the piece in sections, cut at a height. */
+  onCut: (zMm: number) => void;
 }) {
   const { fmt } = useUnits();
   const percent = (mm2: number) => `${((100 * mm2) / left.areaMm2).toFixed(mm2 > 0 && mm2 < 0.1 * left.areaMm2 ? 1 : 0)} %`;
   const { seam } = left;
+  const neck = neckOf(body);
   const outer = seam.lines.filter((l) => !l.inner);
   const [low, high] = [Math.min(...outer.map((l) => l.lowMm)), Math.max(...outer.map((l) => l.highMm))];
   const items = [
@@ -71,6 +77,15 @@ export function Told({
         </p>
       ) : (
         left.looked > 0 && <p>No pull keeps its seam off your marks without catching much more.</p>
+      )}
+      {neck && (left.trappedMm2 > CATCHES * left.areaMm2 || high - low > TWISTS * body.heightMm) && (
+        <p>
+          <b>Or cut it apart:</b> {fmt(neck.zMm, "length")} up it is narrow, {Math.round(100 * neck.share)} % of what lies on either side. A straight saw cut
+          there leaves two simpler pieces; draw a line across the cut first, to set them together by.{" "}
+          <button type="button" className="btn !min-h-9 !py-0" onClick={() => onCut(Math.round(10 * neck.zMm) / 10)}>
+            Cast it in two there
+          </button>
+        </p>
       )}
       {[...seam.lines.filter((l) => l.inner).map(alongOf), ...left.caught.map((c): Found => ({ hole: acrossOf(c), caught: c }))].map((f, i) => (
         <HoleLine key={i} found={f} index={i} spanMm={Math.min(body.lengthMm, body.widthMm)} safeStrain={safeStrain} onPlug={onPlug} />

@@ -387,23 +387,7 @@ export function PhotoReader() {
                 onChange={(distanceMm) => change({ distanceMm })}
               />
             )}
-            {shot.scale === "own" &&
-              ([0, 1] as const).map((k) => (
-                <QuantityField
-                  key={k}
-                  label={k === 0 ? "One side of the sheet" : "Its other side"}
-                  value={shot.sheetMm?.[k] ?? null}
-                  dimension="length"
-                  min={5}
-                  max={5000}
-                  draftKey={`${id}:${at}Sheet${k}`}
-                  onChange={(v) => {
-                    if (v === null) return;
-                    const [w, h] = shot.sheetMm ?? [v, v];
-                    change({ sheetMm: k === 0 ? [v, h] : [w, v] });
-                  }}
-                />
-              ))}
+            {shot.scale === "own" && <SheetSize sizeMm={shot.sheetMm} draftKey={`${id}:${at}Sheet`} onChange={(sheetMm) => change({ sheetMm })} />}
             <QuantityField
               label="Camera stood away"
               value={shot.cameraMm}
@@ -545,4 +529,32 @@ export function PhotoReader() {
       )}
     </div>
   );
+}
+
+/** Both sides of a sheet of one's own. */
+function SheetSize({
+  sizeMm,
+  draftKey,
+  onChange,
+}: {
+  sizeMm: readonly [number, number] | null;
+  draftKey: string;
+  onChange: (sizeMm: [number, number]) => void;
+}) {
+  return ([0, 1] as const).map((k) => (
+    <QuantityField
+      key={k}
+      label={k === 0 ? "One side of the sheet" : "Its other side"}
+      value={sizeMm?.[k] ?? null}
+      dimension="length"
+      min={5}
+      max={5000}
+      draftKey={`${draftKey}${k}`}
+      onChange={(v) => {
+        if (v === null) return;
+        const [w, h] = sizeMm ?? [v, v];
+        onChange(k === 0 ? [v, h] : [w, v]);
+      }}
+    />
+  ));
 }
