@@ -43,7 +43,7 @@ export interface Leaving extends Pull {
 /** Directions tried over half the sphere, nearest first. */
 const LOOKED = 400;
 /** A seam that crosses marked places by less than this share of its length keeps off them. */
-const TOUCH = 0.005;
+export const TOUCH = 0.005;
 /** A direction may catch this share of the surface more and still be offered. */
 const WORSE = 0.02;
 

@@ -2,7 +2,7 @@
 
 import { neckOf, type Body } from "@/core/body";
 import { freeHole, HOLE_WAYS, type Hole, type Plug, type Side } from "@/core/mould";
-import type { Caught, SeamLine, Vec } from "@/core/mesh";
+import { TOUCH, type Caught, type SeamLine, type Vec } from "@/core/mesh";
 import type { Left } from "@/workers/model.worker";
 import { More } from "../../kit/More";
 import { useUnits } from "../../kit/units";
@@ -64,7 +64,7 @@ export function Told({
           {high - low > 0.02 * body.heightMm
             ? `: no level, the clay climbs ${fmt(high - low, "length")} along it.`
             : `, level${left.direction[2] > 0.99 ? ` ${fmt((low + high) / 2, "length")} up` : ""}.`}
-          {seam.crossesMm > 0 && ` ${fmt(seam.crossesMm, "length")} of it crosses where you want none.`}
+          {seam.crossesMm > TOUCH * seam.lengthMm && ` ${fmt(seam.crossesMm, "length")} of it crosses where you want none.`}
         </p>
       )}
       {left.instead ? (

@@ -41,8 +41,10 @@ interface Choices {
 
 /** Takes the piece from the file of a model: its unit, which way up it is moulded, and its size. */
 export function ModelReader() {
-  const { id, job, edit } = useJob();
+  const { id, job, plan, edit } = useJob();
   const { fmt } = useUnits();
+  const shrink = plan.inside?.shrink ?? null;
+  const largerPct = shrink && Math.round(10_000 * shrink.enlarge) / 100;
   const input = useRef<HTMLInputElement>(null);
   const { ask, stop, fault } = useModelWorker();
   const [opened, setOpened] = useState<(Opened & { name: string }) | null>(null);
@@ -119,6 +121,18 @@ export function ModelReader() {
               onChange={(v) => v !== null && change({ scalePct: v })}
             />
           </div>
+          {shrink && largerPct !== null && Math.abs(largerPct - 100) >= 0.05 && Math.abs(largerPct - choices.scalePct) >= 0.01 && (
+            <p className="text-sm">
+              {shrink.links
+                .filter((l) => Math.abs(l.shrinkPct.typical) >= 0.005)
+                .map((l) => `${l.name} ${l.shrinkPct.typical < 0 ? "grows" : "shrinks"} ${Math.abs(l.shrinkPct.typical).toPrecision(2)} %`)
+                .join(", ")}
+              .{" "}
+              <button type="button" className="btn !min-h-9 !py-0" onClick={() => change({ scalePct: largerPct })}>
+                Allow for it: {largerPct} %
+              </button>
+            </p>
+          )}
           <Choice
             label="Seen"
             hideLabel
