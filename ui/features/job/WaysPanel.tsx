@@ -25,7 +25,6 @@ const ORDERS: readonly { value: WayOrder; label: string }[] = [
 ];
 
 interface Tried extends WayToOpen {
-  parts: number;
   pours: number;
   thumb: Thumb | null;
 }
@@ -55,7 +54,6 @@ export function WaysPanel({ onClose }: { onClose: () => void }) {
         {
           opening: next,
           comes: comesTo(plan),
-          parts: new Set(plan.pours.map((p) => (p.kind === "block" ? p.part : p.name))).size,
           pours: plan.pours.length,
           thumb,
         },
@@ -88,7 +86,7 @@ export function WaysPanel({ onClose }: { onClose: () => void }) {
               </p>
               <p className="text-sm">
                 {[
-                  `${w.parts} ${w.parts === 1 ? "part" : "parts"}, ${w.pours} ${w.pours === 1 ? "pour" : "pours"}`,
+                  `${w.pours} ${w.pours === 1 ? "pour" : "pours"}`,
                   w.comes.handsH > 0 ? `${fmt(w.comes.handsH, "duration")} of hands` : null,
                   w.comes.hours === null ? null : `casting in hand after ${fmt(w.comes.hours, "duration")}`,
                   w.comes.cost === null ? null : fmt(w.comes.cost, "money"),

@@ -214,6 +214,29 @@ export function Round({
           </p>
         )}
       </div>
+      {doing && (
+        <Progress
+          going={doing}
+          stop={() => {
+            stop();
+            end();
+          }}
+        />
+      )}
+      <div role="status" className="min-h-6 text-sm">
+        {fault ??
+          (left && (
+            <Told
+              left={left}
+              body={body}
+              hues={hues}
+              safeStrain={safeStrain}
+              onPlug={onPlug}
+              onCut={onCut}
+              onInstead={(d) => void pullAlong("own", d, marks)}
+            />
+          ))}
+      </div>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <div className="flex flex-wrap">
           {(Object.keys(LOOKS) as (keyof typeof LOOKS)[]).map((k) => (
@@ -248,29 +271,6 @@ export function Round({
           onChange={setCut}
         />
         {cut < 1 && <Drag label="Turn the cut" shown={`${angle}°`} spoken={`${angle} degrees`} value={angle} min={0} max={175} step={5} onChange={setAngle} />}
-      </div>
-      {doing && (
-        <Progress
-          going={doing}
-          stop={() => {
-            stop();
-            end();
-          }}
-        />
-      )}
-      <div role="status" className="min-h-6 text-sm">
-        {fault ??
-          (left && (
-            <Told
-              left={left}
-              body={body}
-              hues={hues}
-              safeStrain={safeStrain}
-              onPlug={onPlug}
-              onCut={onCut}
-              onInstead={(d) => void pullAlong("own", d, marks)}
-            />
-          ))}
       </div>
     </div>
   );
