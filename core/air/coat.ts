@@ -1,0 +1,56 @@
+import { boundsOf, frameOf, moved, turnedBack, type Mesh, type Vec } from "../mesh";
+import { columnX, columnY, standRound } from "./stand";
+import { columnsOfSpans, escapeOf, pocketsOf } from "./trapped";
+
+/** A place on a master where rubber that rises round it shuts air in. */
+export interface CoatSpot {
+  volumeMm3: number;
+  /** Its highest place. */
+  atMm: Vec;
+  /** How deep it reaches above the place it is shut at, and how wide it is there, mm. */
+  deepMm: number;
+  wideMm: number;
+  /** What gets the air out: a brush where one reaches, else vacuum. */
+  by: "paint" | "vacuum";
+}
+
+/** A brush for rubber reaches into what is wider than this, mm, and no deeper than three times its width: workshop practice. */
+const [BRUSH_MM, REACH] = [4, 3];
+
+/**
+ * Where rubber poured round a master that stands on a board would shut air in: under what hangs over, in holes from the side and from below.
+ * These places want a coat of rubber painted in first, or vacuum.
+ */
+export function coatMap(
+  master: Mesh,
+  {
+    up = [0, 0, 1],
+    cells = 160,
+    raisedMm = 0,
+  }: { up?: Vec; cells?: number; /** How high it stands off the board, on a post or hung. */ raisedMm?: number } = {},
+): { spots: CoatSpot[]; trappedMm3: number } {
+  const rows = frameOf(up);
+  const turned = moved(master, rows);
+  const { low, high } = boundsOf(turned.positions);
+  const cover = 0.05 * Math.max(high[2] - low[2], 1e-9);
+  const s = standRound(turned, cells, low[2] - raisedMm, high[2] + cover);
+  const column = columnsOfSpans(s);
+  // Open at its top: every span that reaches the rubber's level.
+  const open: { span: number; atMm: number }[] = [];
+  for (let k = 0; k < s.high.length; k++) if (s.high[k]! >= high[2] + cover - 1e-9) open.push({ span: k, atMm: s.high[k]! });
+  // What is shut off by the board fills with nothing, rubber or not.
+  const pockets = pocketsOf(s, escapeOf(s, open, column), column).filter((p) => p.spillMm > -Infinity);
+  const spots = pockets.map((p): CoatSpot => {
+    const c = column[p.topSpan]!;
+    const deepMm = p.topMm - p.spillMm;
+    const wideMm = 2 * Math.sqrt(Math.max(p.footMm2, s.cell * s.cell) / Math.PI);
+    return {
+      volumeMm3: p.volumeMm3,
+      atMm: turnedBack(rows, [columnX(s, c), columnY(s, c), p.topMm]),
+      deepMm,
+      wideMm,
+      by: wideMm >= BRUSH_MM && deepMm <= REACH * wideMm ? "paint" : "vacuum",
+    };
+  });
+  return { spots, trappedMm3: spots.reduce((sum, p) => sum + p.volumeMm3, 0) };
+}

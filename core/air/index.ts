@@ -1,0 +1,3 @@
+export * from "./trapped";
+export * from "./tilts";
+export * from "./coat";

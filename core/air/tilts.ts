@@ -1,0 +1,83 @@
+import { directions, dot, frameOf, unit, type Mesh, type Told, type Vec } from "../mesh";
+import { trappedIn, type AirAsked, type Trapped } from "./trapped";
+
+/** One way to hold a mould, and what air that leaves. */
+export interface Tilt {
+  up: Vec;
+  tiltDeg: number;
+  trappedMm3: number;
+}
+
+export interface TiltsAsked extends Omit<AirAsked, "up"> {
+  /** Up as it would stand. */
+  up: Vec;
+  /** As far as anybody would tilt it. */
+  mostDeg?: number;
+  /** Directions looked at first, over the whole of the sphere. */
+  looked?: number;
+}
+
+export interface Tilts {
+  level: Tilt;
+  /** Least air first, each at least 8° from those before it. */
+  best: Tilt[];
+  looked: number;
+}
+
+/** Tilts nearer than this to one another are one, degrees. */
+const APART = 8;
+const SHOWN = 4;
+
+/** Looks for the tilt that leaves least air: directions spread over the cap at a coarse grid, the best few followed at the grid asked for. */
+export function tiltsOf(mesh: Mesh, { up, mostDeg = 45, looked = 400, cells = 160, ...rest }: TiltsAsked, tell: Told = () => {}): Tilts {
+  const own = unit(up);
+  const deg = (d: Vec) => (Math.acos(Math.min(1, Math.max(-1, dot(d, own)))) * 180) / Math.PI;
+  const half = directions(Math.ceil(looked / 2));
+  const cap = [own, ...half, ...half.map(([x, y, z]): Vec => [-x, -y, -z])].filter((d) => deg(d) <= mostDeg);
+  const ask = (d: Vec, fine: number): Tilt => ({ up: d, tiltDeg: deg(d), trappedMm3: trappedIn(mesh, { ...rest, up: d, cells: fine }).trappedMm3 });
+  const coarse = Math.min(cells, 72);
+  const rough = cap.map((d, i) => {
+    if (i % 4 === 0) tell((0.7 * i) / cap.length, "Tilting it");
+    return ask(d, coarse);
+  });
+  // A little less air is not worth a steeper tilt.
+  const size = Math.max(...rough.map((t) => t.trappedMm3), 1e-9);
+  const worth = (t: Tilt) => t.trappedMm3 + 1e-4 * size * t.tiltDeg;
+  const ranked = [...rough].sort((a, b) => worth(a) - worth(b));
+  const apart = ranked.reduce<Tilt[]>(
+    (list, t) => (list.length < SHOWN && list.every((o) => dot(o.up, t.up) < Math.cos((APART * Math.PI) / 180)) ? [...list, t] : list),
+    [],
+  );
+  const best = apart.map((t, i) => {
+    tell(0.7 + (0.3 * i) / apart.length, "Following the best");
+    let now = ask(t.up, cells);
+    for (let step = (6 * Math.PI) / 180; step > (1.4 * Math.PI) / 180 && now.trappedMm3 > 0;) {
+      const [u, v] = frameOf(now.up);
+      const tries = [
+        [1, 0],
+        [-1, 0],
+        [0, 1],
+        [0, -1],
+      ]
+        .map(([a, b]) => unit([0, 1, 2].map((k) => now.up[k]! + step * (a! * u[k]! + b! * v[k]!)) as [number, number, number]))
+        .filter((d) => deg(d) <= mostDeg)
+        .map((d) => ask(d, cells));
+      const better = tries.reduce((p, q) => (worth(q) < worth(p) ? q : p), now);
+      if (better === now) step /= 2;
+      else now = better;
+    }
+    return now;
+  });
+  return { level: ask(own, cells), best: best.sort((a, b) => worth(a) - worth(b)), looked: cap.length };
+}
+
+/** Vents that would empty a cavity: one at the top of the largest pocket, again and again, until what is left is `leftMm3` or less. */
+export function ventsFor(mesh: Mesh, asked: AirAsked, leftMm3: number, most = 8): { ventsMm: Vec[]; left: Trapped } {
+  const ventsMm: Vec[] = [...(asked.ventsMm ?? [])];
+  let left = trappedIn(mesh, { ...asked, ventsMm });
+  while (left.trappedMm3 > leftMm3 && left.pockets[0] && ventsMm.length < most) {
+    ventsMm.push(left.pockets[0].atMm);
+    left = trappedIn(mesh, { ...asked, ventsMm });
+  }
+  return { ventsMm, left };
+}
