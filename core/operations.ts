@@ -1,7 +1,9 @@
 import { z } from "zod";
+import { operations as air } from "./air/operations";
 import { operations as batch } from "./batch/operations";
 import { operations as cure } from "./cure/operations";
 import { operations as fit } from "./fit/operations";
+import { operations as gating } from "./gating/operations";
 import { operations as heat } from "./heat/operations";
 import { operations as master } from "./master/operations";
 import { operations as mesh } from "./mesh/operations";
@@ -21,6 +23,8 @@ export const OPERATIONS: readonly Operation[] = [
   ...master,
   ...mesh,
   ...photo,
+  ...air,
+  ...gating,
   ...mould,
   ...batch,
   ...fit,

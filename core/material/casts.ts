@@ -2,7 +2,7 @@ import { range } from "../quantity";
 import type { Cast } from "./schema";
 import { thermalOf } from "./thermal";
 
-const base = { kind: "cast", provenance: "Typical of its kind; check your data sheet", copiedFrom: null, thermal: null } as const;
+const base = { kind: "cast", provenance: "Typical of its kind; check your data sheet", copiedFrom: null, thermal: null, viscosityPaS: null } as const;
 
 const cementBurns = "Wet cement is alkaline and burns: gloves and goggles; rinse skin at once.";
 const silica = "Dust holds silica: respirator when pouring powder, cutting or sanding; cut wet.";
@@ -68,7 +68,7 @@ const ENTRIES: readonly Cast[] = [
     cautions: [gypsumHeat, "Hardener is an irritant: gloves, mask, moving air."],
   },
   {
-    ...base, id: "cast-beeswax", name: "Beeswax", family: "wax", note: "Top up the well as it shrinks.", traits: ["wax", "gentle"],
+    ...base, viscosityPaS: range(0.008, 0.015, 0.03), id: "cast-beeswax", name: "Beeswax", family: "wax", note: "Top up the well as it shrinks.", traits: ["wax", "gentle"],
     mix: { kind: "melt", liquidDensityGMl: range(0.82, 0.86, 0.9), fragranceMaxPct: 6 },
     setting: cooling(2, 4, 8, 60), densityGMl: range(0.95, 0.96, 0.97), peakC: range(68, 75, 82), workingMin: range(5, 10, 15), shrinkPct: range(1, 2, 3.3), cautions: [waxFire],
   },
@@ -109,53 +109,53 @@ const ENTRIES: readonly Cast[] = [
     cautions: [metalSplash, "Foundry work: a furnace, a rated crucible and training. Follow local codes."],
   },
   {
-    ...base, id: "cast-bronze", name: "Casting bronze", family: "metal", note: "Foundry metal: cast it from a wax made here.", traits: ["metal", "heavy", "molten"],
+    ...base, viscosityPaS: range(0.003, 0.004, 0.006), id: "cast-bronze", name: "Casting bronze", family: "metal", note: "Foundry metal: cast it from a wax made here.", traits: ["metal", "heavy", "molten"],
     mix: { kind: "metal", buttonPct: range(15, 25, 50), ladlePct: range(5, 10, 20) },
     thermal: { conductivityWMK: range(40, 55, 75), specificHeatJGK: range(0.36, 0.38, 0.41), heatJG: range(180, 200, 215), freezing: { solidusC: 850, liquidusC: 1000 } },
     setting: { kind: "freezing", solidusC: 850, latentJG: 200, specificHeatJGK: 0.38, meltDensityGMl: 8.7 }, densityGMl: range(8.5, 8.7, 8.9), peakC: range(1050, 1120, 1200), workingMin: range(0.1, 0.3, 1), shrinkPct: range(1.2, 1.6, 2),
     cautions: [metalSplash, "Foundry work: a furnace, a rated crucible and training. Follow local codes."],
   },
   {
-    ...base, id: "cast-aluminium", name: "Aluminium casting alloy", family: "metal", note: "Foundry metal: cast it from a wax or in sand.", traits: ["metal", "heavy", "molten", "lead-free"],
+    ...base, viscosityPaS: range(0.0011, 0.0013, 0.003), id: "cast-aluminium", name: "Aluminium casting alloy", family: "metal", note: "Foundry metal: cast it from a wax or in sand.", traits: ["metal", "heavy", "molten", "lead-free"],
     mix: { kind: "metal", buttonPct: range(15, 25, 50), ladlePct: range(5, 10, 20) },
     thermal: { conductivityWMK: range(110, 140, 160), specificHeatJGK: range(0.9, 0.96, 1.05), heatJG: range(380, 390, 400), freezing: { solidusC: 557, liquidusC: 615 } },
     setting: { kind: "freezing", solidusC: 557, latentJG: 390, specificHeatJGK: 0.96, meltDensityGMl: 2.68 }, densityGMl: range(2.65, 2.68, 2.75), peakC: range(680, 720, 760), workingMin: range(0.1, 0.3, 1), shrinkPct: range(1.2, 1.6, 2),
     cautions: [metalSplash, "Foundry work: a furnace, a rated crucible and training. Follow local codes."],
   },
   {
-    ...base, id: "cast-fast-urethane", name: "Fast urethane resin", family: "resin", note: "Minutes from mixing to opaque.", traits: ["resin", "urethane", "isocyanate", "fast"],
+    ...base, viscosityPaS: range(0.06, 0.1, 0.2), id: "cast-fast-urethane", name: "Fast urethane resin", family: "resin", note: "Minutes from mixing to opaque.", traits: ["resin", "urethane", "isocyanate", "fast"],
     mix: { kind: "resin", basis: "volume", partA: { name: "Part A", parts: 1, densityGMl: 1.05 }, partB: { name: "Part B", parts: 1, densityGMl: 1.1 } },
     setting: resinRate(0.15, 0.25, 0.5), densityGMl: range(1.03, 1.06, 1.12), peakC: range(55, 80, 110), workingMin: range(2, 3, 5), shrinkPct: range(0.2, 0.4, 1), cautions: [resinSkin, "Part with isocyanate: never sand it fresh, never heat it."],
   },
   {
-    ...base, id: "cast-slow-epoxy", name: "Slow casting epoxy", family: "resin", note: "Clear; stay inside the data sheet's greatest depth.", traits: ["resin", "epoxy", "amine"],
+    ...base, viscosityPaS: range(0.4, 0.8, 2), id: "cast-slow-epoxy", name: "Slow casting epoxy", family: "resin", note: "Clear; stay inside the data sheet's greatest depth.", traits: ["resin", "epoxy", "amine"],
     mix: { kind: "resin", basis: "mass", partA: { name: "Resin", parts: 100, densityGMl: 1.13 }, partB: { name: "Hardener", parts: 40, densityGMl: 0.96 } },
     thermal: { conductivityWMK: range(0.17, 0.2, 0.25), specificHeatJGK: range(1.5, 1.8, 2.1), heatJG: range(210, 270, 350), freezing: null },
     setting: { ...resinRate(24, 36, 72), order: 2 }, densityGMl: range(1.08, 1.12, 1.16), peakC: range(30, 45, 90), workingMin: range(40, 90, 240), shrinkPct: range(0.1, 0.3, 0.8), cautions: [resinSkin, "Too deep a pour can overheat and smoke: pour in layers the data sheet allows."],
   },
   {
-    ...base, id: "cast-marble-urethane", name: "Urethane resin with marble dust", family: "resin", note: "Heavy and cool to the hand; the dust also takes up some of the heat.", traits: ["resin", "urethane", "isocyanate"],
+    ...base, viscosityPaS: range(0.5, 2, 8), id: "cast-marble-urethane", name: "Urethane resin with marble dust", family: "resin", note: "Heavy and cool to the hand; the dust also takes up some of the heat.", traits: ["resin", "urethane", "isocyanate"],
     mix: { kind: "filled", basis: "volume", partA: { name: "Part A", parts: 1, densityGMl: 1.05 }, partB: { name: "Part B", parts: 1, densityGMl: 1.1 }, powder: { name: "Marble dust", densityGMl: 2.7 }, powderPct: range(15, 25, 40) },
     setting: resinRate(0.2, 0.35, 0.7), densityGMl: range(1.3, 1.48, 1.75), peakC: range(40, 60, 90), workingMin: range(3, 4, 7), shrinkPct: range(0.1, 0.3, 0.8), cautions: [resinSkin, "Part with isocyanate: never sand it fresh, never heat it.", "Fine dust: a respirator while it is weighed and when it is sanded."],
   },
   {
-    ...base, id: "cast-polyester", name: "Polyester casting resin", family: "resin", note: "Cheap and clear; its styrene is hard on rubber.", traits: ["resin", "styrene"],
+    ...base, viscosityPaS: range(0.3, 0.45, 0.8), id: "cast-polyester", name: "Polyester casting resin", family: "resin", note: "Cheap and clear; its styrene is hard on rubber.", traits: ["resin", "styrene"],
     mix: { kind: "resin", basis: "mass", partA: { name: "Resin", parts: 100, densityGMl: 1.1 }, partB: { name: "Hardener paste", parts: 1.5, densityGMl: 1.15 } },
     setting: resinRate(1.5, 3, 8), densityGMl: range(1.15, 1.2, 1.25), peakC: range(50, 90, 160), workingMin: range(8, 15, 25), shrinkPct: range(1.5, 2.3, 3), cautions: [resinSkin, "Styrene fumes burn and harm nerves: respirator for organic vapour, no flame near."],
   },
   {
-    ...base, id: "cast-dark-chocolate", name: "Dark chocolate, tempered", family: "food", note: "Temper first; it shrinks clear of the mould.", traits: ["food", "gentle", "oily"],
+    ...base, viscosityPaS: range(1.5, 3.5, 10), id: "cast-dark-chocolate", name: "Dark chocolate, tempered", family: "food", note: "Temper first; it shrinks clear of the mould.", traits: ["food", "gentle", "oily"],
     mix: { kind: "recipe", per100: [{ name: "Tempered chocolate", grams: 100, densityGMl: 1.26 }] },
     setting: cooling(0.25, 0.5, 1, 12, range(8, 12, 18)), densityGMl: range(1.28, 1.32, 1.34), peakC: range(30, 31.5, 33), workingMin: range(5, 10, 20), shrinkPct: range(0.5, 0.9, 1.3), cautions: ["Food only in a mould used for nothing else, ever."],
   },
   {
-    ...base, id: "cast-hard-sugar", name: "Hard sugar", family: "food", note: "Cooked to the hard crack.", traits: ["food"],
+    ...base, viscosityPaS: range(0.1, 0.5, 3), id: "cast-hard-sugar", name: "Hard sugar", family: "food", note: "Cooked to the hard crack.", traits: ["food"],
     mix: { kind: "recipe", per100: [{ name: "Sugar", grams: 76, densityGMl: 0.85 }, { name: "Glucose syrup", grams: 28, densityGMl: 1.42 }, { name: "Water", grams: 25, densityGMl: 1 }] },
     thermal: { conductivityWMK: range(0.3, 0.38, 0.45), specificHeatJGK: range(1.6, 1.9, 2.3), heatJG: range(0, 0, 10), freezing: null },
     setting: cooling(0.3, 0.5, 1, 12), densityGMl: range(1.45, 1.5, 1.55), peakC: range(140, 150, 160), workingMin: range(2, 4, 7), shrinkPct: range(0.3, 0.5, 1), cautions: [hotSugar, "Food only in a mould used for nothing else, ever."],
   },
   {
-    ...base, id: "cast-gelatine", name: "Gelatine gel, firm", family: "food", note: "Sets in the refrigerator.", traits: ["food", "gentle", "water-based"],
+    ...base, viscosityPaS: range(0.01, 0.05, 0.3), id: "cast-gelatine", name: "Gelatine gel, firm", family: "food", note: "Sets in the refrigerator.", traits: ["food", "gentle", "water-based"],
     mix: { kind: "recipe", per100: [{ name: "Gelatine", grams: 9, densityGMl: null }, { name: "Water or juice", grams: 76, densityGMl: 1 }, { name: "Sugar", grams: 15, densityGMl: 0.85 }] },
     thermal: { conductivityWMK: range(0.45, 0.52, 0.6), specificHeatJGK: range(3.3, 3.7, 4), heatJG: range(0, 10, 20), freezing: null },
     setting: cooling(2, 4, 8, 30, range(3, 5, 8)), densityGMl: range(1.06, 1.09, 1.12), peakC: range(40, 50, 60), workingMin: range(10, 20, 30), shrinkPct: range(0, 0.3, 1), cautions: ["Food only in a mould used for nothing else, ever."],

@@ -9,3 +9,4 @@ export * from "./thermal";
 export * from "./exchange";
 export * from "./fittings";
 export * from "./practice";
+export { flowOf } from "./flow";

@@ -33,6 +33,13 @@ export const Thermal = z.object({
 });
 export type Thermal = z.infer<typeof Thermal>;
 
+/** How a liquid runs: viscosity as it is poured, Pa·s, and surface tension, N/m; a liquid that does not wet stays out of narrow ways. */
+export interface Flow {
+  viscosityPaS: Range;
+  surfaceTensionNM: Range;
+  wets: boolean;
+}
+
 /** How a rubber is worked: poured, brushed on, or pressed on by hand. */
 export const RUBBER_FORMS = ["pourable", "brushable", "putty"] as const;
 export type RubberForm = (typeof RUBBER_FORMS)[number];
@@ -50,6 +57,8 @@ export const Rubber = z.object({
   densityGMl: positive(25),
   shoreA: positive(90),
   elongationPct: positive(1500),
+  /** Viscosity mixed, before it thickens, Pa·s; null takes what is typical of its form. */
+  viscosityPaS: positive(5000).nullable().default(null),
   /** Working time at 23 °C, minutes. */
   potLifeMin: positive(24 * 60),
   /** Time to demould at 23 °C, hours. */
@@ -133,6 +142,8 @@ export const Cast = z.object({
   densityGMl: positive(15),
   /** Heat flow figures; null takes those typical of its family. */
   thermal: Thermal.nullable().default(null),
+  /** Viscosity as it is poured, Pa·s; null takes what is typical of its family. */
+  viscosityPaS: positive(5000).nullable().default(null),
   /** Temperature in the mould at its hottest: pouring temperature, or setting exotherm, °C. */
   peakC: positive(1500),
   /** Minutes it can be worked after mixing or before it freezes in the pan. */

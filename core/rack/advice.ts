@@ -1,7 +1,7 @@
 import type { FaultKey, Snapshot } from "../plan";
 import { quote } from "../quantity";
 import type { Range } from "../material";
-import { chokeFor, fillS, headToEnter, widestDryVent } from "./gate";
+import { chokeFor, fillS, headToEnter, widestDryVent } from "../gating";
 
 /** One thing to change next time. */
 export interface NextChange {

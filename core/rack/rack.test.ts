@@ -1,23 +1,11 @@
+import { chokeFor, fillS, headToEnter, widestDryVent } from "../gating";
 import fc from "fast-check";
 import { dossierOf, newJob, type Job } from "../record";
 import { catalogueOf } from "../material";
 import { plan } from "../plan/plan";
 import { faultsOf, freeze, type FaultKey, type Snapshot } from "../plan";
 import { say } from "../quantity";
-import {
-  adviseNext,
-  chokeFor,
-  costPerGood,
-  didHelp,
-  expectedCasts,
-  fillS,
-  headToEnter,
-  howSure,
-  lifeLeft,
-  ratioOff,
-  widestDryVent,
-  type AdviceQuestion,
-} from ".";
+import { adviseNext, costPerGood, didHelp, expectedCasts, howSure, lifeLeft, ratioOff, type AdviceQuestion } from ".";
 
 const base = newJob("Puck");
 const job = (patch: Partial<Job>): Job => ({

@@ -1,0 +1,208 @@
+import fc from "fast-check";
+import { measureMaster } from "../master";
+import {
+  airPressure,
+  flowMlS,
+  frozenS,
+  gateSizes,
+  headToEnter,
+  jetMlS,
+  laminarMlS,
+  reynoldsOf,
+  risingBothS,
+  risingFillS,
+  sinksOf,
+  widestDryVent,
+  type Channel,
+  type Freezing,
+  type GateQuestion,
+  type Liquid,
+} from ".";
+
+const water: Liquid = { densityKgM3: 1000, viscosityPaS: 1e-3 };
+const syrup: Liquid = { densityKgM3: 1300, viscosityPaS: 20 };
+const channel: Channel = { diameterMm: 6, lengthMm: 40, headMm: 80, discharge: 0.6 };
+/** ∫ f over 0 to 1 [composite midpoint, an independent sum]. */
+const integral = (f: (u: number) => number, n = 200_000) => {
+  let s = 0;
+  for (let i = 0; i < n; i++) s += f((i + 0.5) / n);
+  return s / n;
+};
+
+describe("flow through a gate", () => {
+  it("is Torricelli's where the liquid is thin and Poiseuille's where it is thick, and below both", () => {
+    // 0.6 · π/4 · 6² mm² · √(2 · 9.80665 · 0.08) m/s = 16.964 mm² · 1.2526 m/s.
+    expect(jetMlS(channel)).toBeCloseTo(21.25, 2);
+    // π · 1300 · 9.80665 · 0.08 · 0.006⁴ / (128 · 20 · 0.04) m³/s = 0.0405 mL/s.
+    expect(laminarMlS(syrup, channel)).toBeCloseTo(0.0406, 3);
+    expect(flowMlS(water, { ...channel, lengthMm: 0 }) / jetMlS(channel)).toBeCloseTo(1, 9);
+    expect(flowMlS(syrup, channel) / laminarMlS(syrup, channel)).toBeCloseTo(1, 4);
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1e-4, max: 50, noNaN: true }),
+        fc.double({ min: 1, max: 30, noNaN: true }),
+        fc.double({ min: 1, max: 200, noNaN: true }),
+        fc.double({ min: 1, max: 300, noNaN: true }),
+        (viscosityPaS, diameterMm, lengthMm, headMm) => {
+          const l = { densityKgM3: 1500, viscosityPaS };
+          const c = { diameterMm, lengthMm, headMm, discharge: 0.6 };
+          const q = flowMlS(l, c);
+          expect(q).toBeLessThanOrEqual(Math.min(jetMlS(c), laminarMlS(l, c)) * (1 + 1e-9));
+          // What both losses take adds up to the head.
+          const v = (q * 1e-6) / ((Math.PI / 4) * (diameterMm / 1000) ** 2);
+          const taken = (1500 * v * v) / (2 * 0.36) + (32 * viscosityPaS * (lengthMm / 1000) * v) / (diameterMm / 1000) ** 2;
+          expect(taken / (1500 * 9.80665 * (headMm / 1000))).toBeCloseTo(1, 9);
+        },
+      ),
+    );
+  });
+
+  it("against a rising level takes the time that quadrature gives, and never ends where the head is too low", () => {
+    const [V, H] = [300, 60];
+    const by = integral((u) => V / jetMlS({ ...channel, headMm: channel.headMm - H * u }));
+    expect(risingFillS(V, H, channel)! / by).toBeCloseTo(1, 6);
+    // To the brim of the head it still ends: twice the time of the full head.
+    expect(risingFillS(V, 80, channel)! / ((2 * V) / jetMlS(channel))).toBeCloseTo(1, 9);
+    expect(risingFillS(V, 81, channel)).toBeNull();
+    const both = integral((u) => V / flowMlS(syrup, { ...channel, headMm: channel.headMm - H * u }), 20_000);
+    expect(risingBothS(syrup, V, H, channel)! / both).toBeCloseTo(1, 4);
+    // A thin liquid through no length is the closed form.
+    expect(risingBothS({ ...water, viscosityPaS: 1e-9 }, V, H, channel)! / risingFillS(V, H, channel)!).toBeCloseTo(1, 4);
+  });
+
+  it("has the Reynolds number of its speed", () => {
+    // 10 mL/s of water through 10 mm: v = 0.1273 m/s, Re = 1273.
+    expect(reynoldsOf(water, 10, 10)).toBeCloseTo(1273.2, 1);
+  });
+
+  it("asks of tin some 20 mm of head for a channel of 1.6 mm, and keeps a vent dry up to that", () => {
+    expect(headToEnter(1.6, 7)).toBeCloseTo(20.03, 1);
+    expect(widestDryVent(headToEnter(1.6, 7), 7)).toBeCloseTo(1.6, 9);
+  });
+
+  it("lets air out at the pressure of its speed, half as fast through each of two vents", () => {
+    // 50 mL/s through one vent of 2 mm: v = 15.9 m/s; ½·1.18·(15.9/0.6)² = 415 Pa.
+    const one = airPressure(50, { count: 1, diameterMm: 2, lengthMm: 40 });
+    expect(one.orificePa).toBeCloseTo(415, -1);
+    // 128·1.84e-5·0.04·5e-5/(π·0.002⁴) = 93.7 Pa.
+    expect(one.laminarPa).toBeCloseTo(93.7, 0);
+    const two = airPressure(50, { count: 2, diameterMm: 2, lengthMm: 40 });
+    expect(two.orificePa / one.orificePa).toBeCloseTo(0.25, 9);
+    expect(two.laminarPa / one.laminarPa).toBeCloseTo(0.5, 9);
+    expect(airPressure(50, { count: 0, diameterMm: 2, lengthMm: 40 }).bothPa).toBe(Infinity);
+  });
+
+  it("freezes four times as late at twice the modulus, and never in a mould as warm as it freezes", () => {
+    const f: Freezing = {
+      latentJKg: 59_000,
+      heatJKgK: 250,
+      freezingC: 241,
+      pourC: 290,
+      mouldC: 25,
+      mouldKWmK: 0.24,
+      mouldDensityKgM3: 1150,
+      mouldHeatJKgK: 1300,
+    };
+    const t = frozenS(f, 7000, 1)!;
+    // (π/4)·(7000·(59000 + 250·49)·0.001/216)²/(0.24·1150·1300) = 11.7 s.
+    expect(t).toBeCloseTo(11.68, 1);
+    expect(frozenS(f, 7000, 2)! / t).toBeCloseTo(4, 9);
+    expect(frozenS({ ...f, mouldC: 241 }, 7000, 1)).toBeNull();
+  });
+});
+
+const pewter: GateQuestion = {
+  volumeMl: 16,
+  thinMm: 3,
+  thickMm: 12,
+  liquid: { densityKgM3: 6970, viscosityPaS: 0.002 },
+  surfaceTensionNM: 0.55,
+  wets: false,
+  headMm: 45,
+  channelMm: 25,
+  workingS: null,
+  freezing: { latentJKg: 59_000, heatJKgK: 250, freezingC: 241, pourC: 290, mouldC: 25, mouldKWmK: 0.24, mouldDensityKgM3: 1150, mouldHeatJKgK: 1300 },
+  pockets: 2,
+  shrinks: 0.03,
+};
+
+describe("sizes of gates", () => {
+  it("fill a small pewter in time, through vents that stay dry", () => {
+    const g = gateSizes(pewter);
+    expect(g.by).toBe("freezing");
+    expect(g.choke.fillS).toBeLessThanOrEqual(g.allowedS * (1 + 1e-9));
+    expect(g.choke.startMm).toBeGreaterThanOrEqual(1.5);
+    expect(g.choke.mostMm).toBeGreaterThan(g.choke.startMm);
+    expect(headToEnter(g.vents.mostMm, 6.97)).toBeGreaterThanOrEqual(pewter.headMm * (1 - 1e-9));
+    expect(g.vents.count).toBeGreaterThanOrEqual(2);
+    expect(g.vents.overPressurePa).toBeLessThan(0.06 * 6970 * 9.81 * 0.045);
+    expect(g.potG).toBeGreaterThan(16 * 6.97 + g.buttonG);
+  });
+
+  it("are wider for what is thick, and go by its working time", () => {
+    const resin: GateQuestion = {
+      ...pewter,
+      liquid: { densityKgM3: 1100, viscosityPaS: 0.8 },
+      surfaceTensionNM: 0.035,
+      wets: true,
+      freezing: null,
+      workingS: 180,
+      volumeMl: 400,
+    };
+    const g = gateSizes(resin);
+    expect(g.by).toBe("working");
+    expect(g.choke.fillS).toBeLessThanOrEqual(60);
+    expect(gateSizes({ ...resin, liquid: { ...resin.liquid, viscosityPaS: 8 } }).choke.startMm).toBeGreaterThan(g.choke.startMm);
+    expect(g.fineHeadMm).toBe(0);
+  });
+
+  it("never ask for a narrower choke where there is more to fill, less head or less time", () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 2, max: 500, noNaN: true }),
+        fc.double({ min: 10, max: 150, noNaN: true }),
+        fc.double({ min: 1.5, max: 8, noNaN: true }),
+        (volumeMl, headMm, thinMm) => {
+          const q = { ...pewter, volumeMl, headMm, thinMm };
+          const g = gateSizes(q).choke.startMm;
+          expect(gateSizes({ ...q, volumeMl: volumeMl * 2 }).choke.startMm).toBeGreaterThanOrEqual(g);
+          expect(gateSizes({ ...q, headMm: headMm / 2 }).choke.startMm).toBeGreaterThanOrEqual(g);
+          expect(gateSizes({ ...q, thinMm: thinMm / 1.3 }).choke.startMm).toBeGreaterThanOrEqual(g);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+});
+
+describe("where a casting runs short", () => {
+  const body = (profile: [number, number][]) => {
+    const m = measureMaster({ shape: "turned", sizes: {}, profile: profile.map(([radiusMm, zMm]) => ({ radiusMm, zMm })), readingMm: 0.5 });
+    if (!m.ok) throw new Error("it should measure");
+    return m.body;
+  };
+  it("is the far ball of a dumbbell, and neither end of a cone fed from its thick end", () => {
+    const dumbbell = body([
+      [20, 0],
+      [20, 40],
+      [5, 45],
+      [5, 75],
+      [20, 80],
+      [20, 120],
+    ]);
+    const sinks = sinksOf(dumbbell, true, 0.03);
+    expect(sinks).toHaveLength(1);
+    expect(sinks[0]!.zMm).toBeLessThan(42);
+    expect(sinks[0]!.neckMm).toBeCloseTo(10, 0);
+    // It lacks its own shrinkage: 3 % of the far ball.
+    expect(sinks[0]!.shortMl / (0.03 * Math.PI * 400 * 40 * 1e-3)).toBeGreaterThan(0.9);
+    expect(sinks[0]!.shortMl / (0.03 * Math.PI * 400 * 40 * 1e-3)).toBeLessThan(1.25);
+    const cone = body([
+      [5, 0],
+      [30, 90],
+    ]);
+    expect(sinksOf(cone, true, 0.03)).toEqual([]);
+    // Fed from its thin end all of it is short.
+    expect(sinksOf(cone, false, 0.03)).toHaveLength(1);
+  });
+});

@@ -1,0 +1,3 @@
+export * from "./flow";
+export * from "./sizes";
+export * from "./feeding";
