@@ -13,6 +13,8 @@ export interface Sink {
 
 /** A thick place has to be thicker than its neck by this to run short: thinner necks stay open about as long. */
 const THICKER = 1.12;
+/** Share of the height at the gate's end that the sprue takes. */
+const END = 0.05;
 
 /** Thickness of each level as freezing sees it, mm: 4·A/P, a round bar's own diameter. */
 export const thicknessAt = (areaMm2: number, perimeterMm: number): number => (perimeterMm > 0 ? (4 * areaMm2) / perimeterMm : 0);
@@ -23,7 +25,9 @@ export const thicknessAt = (areaMm2: number, perimeterMm: number): number => (pe
  */
 export function sinksOf(b: Body, fromTop: boolean, shrinks: number): Sink[] {
   const levels = b.levels.map((l) => ({ zMm: l.zMm, thick: thicknessAt(l.areaMm2, l.perimeterMm) })).filter((l) => l.thick > 0);
-  const order = fromTop ? [...levels].reverse() : levels;
+  // Where the form closes at its very end the sprue is cut into it.
+  const open = levels.filter((l) => (fromTop ? b.heightMm - l.zMm : l.zMm) >= END * b.heightMm);
+  const order = fromTop ? open.reverse() : open;
   const found: Sink[] = [];
   let neck = { zMm: order[0]?.zMm ?? 0, thick: Infinity };
   let now: { sink: Sink; from: number; to: number } | null = null;

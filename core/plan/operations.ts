@@ -2,6 +2,7 @@ import { z } from "zod";
 import { VERDICTS } from "../fit";
 import { buildOrder, Layer, layerDefault, MOUTHS, shrinkChain } from "../mould";
 import { STEP_IDS } from ".";
+import { gatesOf } from "./gates";
 import { plan } from "./plan";
 import { say } from "../quantity";
 import { dossierOf, jobDocument, newJob } from "../record";
@@ -183,6 +184,45 @@ export const operations: readonly Operation[] = [
     },
   ),
 
+  define(
+    "gate.suggest",
+    "Sprue, vents and funnel to begin with for the casting of a job, how far to open them, and where it runs short",
+    z.strictObject({ job: jobDocument, pockets: z.int().min(0).max(60).default(1).describe("places that keep air, as air.trapped counts them") }),
+    z.object({
+      closed: z.boolean().describe("false for a mould that is open at its back, or a job that is not told yet: then there is nothing to cut"),
+      allowedS: z.number().nullable(),
+      by: z.enum(["freezing", "working", "patience"]).nullable(),
+      choke: z.object({ startMm: z.number(), mostMm: z.number(), fillS: z.number(), flowMlS: z.number(), reynolds: z.number() }).nullable(),
+      vents: z.object({ count: z.number(), startMm: z.number(), mostMm: z.number(), overPressurePa: z.number() }).nullable(),
+      funnel: z.object({ topMm: z.number(), highMm: z.number(), volumeMl: z.number() }).nullable(),
+      headMm: z.number().nullable(),
+      fineHeadMm: z.number().nullable().describe("least head for what is as fine as its thinnest section"),
+      gateFreezesS: z.number().nullable(),
+      thickFreezesS: z.number().nullable(),
+      buttonG: z.number().nullable(),
+      potG: z.number().nullable(),
+      sinks: z.array(z.object({ zMm: z.number(), thickMm: z.number(), neckMm: z.number(), shortMl: z.number() })),
+    }),
+    ({ job, pockets }, catalogue) => {
+      const g = gatesOf(plan(dossierOf(job, catalogue)), pockets);
+      const finite = (v: number) => (Number.isFinite(v) ? v : 0);
+      return {
+        closed: g !== null,
+        allowedS: g?.sizes.allowedS ?? null,
+        by: g?.sizes.by ?? null,
+        choke: g?.sizes.choke ?? null,
+        vents: g ? { ...g.sizes.vents, overPressurePa: finite(g.sizes.vents.overPressurePa) } : null,
+        funnel: g?.sizes.funnel ?? null,
+        headMm: g?.question.headMm ?? null,
+        fineHeadMm: g?.sizes.fineHeadMm ?? null,
+        gateFreezesS: g?.sizes.gateFreezesS ?? null,
+        thickFreezesS: g?.sizes.thickFreezesS ?? null,
+        buttonG: g?.sizes.buttonG ?? null,
+        potG: g?.sizes.potG ?? null,
+        sinks: g ? [...g.sinks] : [],
+      };
+    },
+  ),
   define(
     "copies.shrink",
     "Size of the last copy over that of the first master, and how much larger a master has to be",

@@ -11,6 +11,7 @@ import { Pick } from "../../../kit/Pick";
 import { Tick } from "../../../kit/Tick";
 import { useUnits } from "../../../kit/units";
 import { useJob } from "../JobContext";
+import { Gates } from "./Gates";
 import { InsideFields } from "./InsideFields";
 import { LayerMixes } from "./LayerMixes";
 import { PartList } from "./PartList";
@@ -77,6 +78,7 @@ export function CastStep() {
           <b>Work it within {band(castCure.working.hours, "duration")}.</b>
         </p>
       )}
+      <Gates />
       <InsideFields />
       {(b || castCure) && (
         <More title="How it is mixed, what it weighs">

@@ -1,0 +1,62 @@
+import { gateSizes, sinksOf, thicknessAt, type GateQuestion, type GateSizes, type Sink } from "../gating";
+import { flowOf, meltsAgain, thermalOf } from "../material";
+import { OPENING } from "../mould";
+import type { Plan } from "./types";
+
+/** The gates of a job: what they are sized from, what they come to, and where the casting runs short. */
+export interface PlannedGates {
+  question: GateQuestion;
+  sizes: GateSizes;
+  sinks: readonly Sink[];
+}
+
+/** A funnel set on the mould stands this high over the rubber, mm, where nobody says otherwise. */
+const FUNNEL_MM = 25;
+/** Thin parts of a casting against its mean thickness: a workshop estimate, as nobody measures each. */
+const THIN_SHARE = 0.4;
+/** What metals and waxes lose as they freeze, share of their volume: handbook values for tin alloys 2 to 3 %, waxes 8 to 15 %. */
+const FREEZES_BY = { metal: 0.03, other: 0.1 };
+
+/**
+ * Sizes for the sprue, vents and funnel of a job whose mould is closed all round. Null for a mould that is open at its back, and before
+ * piece and casting are known. `pockets` is how many places keep air; without anybody having looked, one.
+ */
+export function gatesOf(p: Plan, pockets = 1): PlannedGates | null {
+  const { body, cast, rubber, layout } = p;
+  const { job } = p.dossier;
+  if (!body || !cast || !rubber || layout?.kind !== "block" || !OPENING[job.mould.opening].base) return null;
+  const flow = flowOf(cast);
+  const freezes = cast.setting.kind === "freezing" || cast.setting.kind === "cooling";
+  const t = thermalOf(cast);
+  const { freezing } = t;
+  const metal = cast.family === "metal";
+  const densityKgM3 = 1000 * (cast.setting.kind === "freezing" ? cast.setting.meltDensityGMl : cast.densityGMl.typical);
+  const meanMm = (2 * body.volumeMl * 1000) / body.areaMm2;
+  const thickMm = Math.max(...body.levels.map((l) => thicknessAt(l.areaMm2, l.perimeterMm)));
+  const coverMm = Math.max(5, layout.box.leastWallMm);
+  const question: GateQuestion = {
+    volumeMl: p.castMl ?? body.volumeMl,
+    thinMm: Math.max(0.5, THIN_SHARE * meanMm),
+    thickMm: Math.max(meanMm, thickMm),
+    liquid: { densityKgM3, viscosityPaS: flow.viscosityPaS.typical },
+    surfaceTensionNM: flow.surfaceTensionNM.typical,
+    wets: flow.wets,
+    headMm: coverMm + FUNNEL_MM,
+    channelMm: coverMm,
+    workingS: freezes ? null : cast.workingMin.low * 60,
+    freezing: freezing && {
+      latentJKg: t.heatJG.typical * 1000,
+      heatJKgK: t.specificHeatJGK.typical * 1000,
+      freezingC: freezing.solidusC,
+      pourC: cast.peakC.typical,
+      mouldC: job.shopC,
+      mouldKWmK: rubber.conductivityWMK.typical,
+      mouldDensityKgM3: rubber.densityGMl.typical * 1000,
+      mouldHeatJKgK: rubber.specificHeatJGK.typical * 1000,
+    },
+    pockets,
+    shrinks: meltsAgain(cast) ? (metal ? FREEZES_BY.metal : FREEZES_BY.other) : 0,
+  };
+  const sizes = gateSizes(question);
+  return { question, sizes, sinks: question.shrinks > 0 ? sinksOf(body, true, question.shrinks) : [] };
+}

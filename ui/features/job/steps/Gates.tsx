@@ -1,0 +1,62 @@
+"use client";
+
+import { useMemo } from "react";
+import { gatesOf } from "@/core/plan/gates";
+import { Figure } from "../../../kit/controls";
+import { More } from "../../../kit/More";
+import { useUnits } from "../../../kit/units";
+import { useJob } from "../JobContext";
+
+/** Sprue, vents and funnel before the first cut: what to begin with, how far it may be opened, and why. */
+export function Gates() {
+  const { plan } = useJob();
+  const { fmt } = useUnits();
+  const gates = useMemo(() => gatesOf(plan), [plan]);
+  if (!gates) return null;
+  const { sizes: g, question: q, sinks } = gates;
+  const seconds = (s: number) => fmt(s / 3600, "duration");
+  const why = { freezing: "its thin parts freeze", working: "the mix thickens", patience: "nobody pours longer" }[g.by];
+  const early = g.gateFreezesS !== null && g.thickFreezesS !== null && g.gateFreezesS < g.thickFreezesS;
+  return (
+    <More title="Sprue, vents, funnel" now={`begin with ${fmt(g.choke.startMm, "length")}`}>
+      <div className="grid grid-cols-2 gap-3 rounded-xl bg-paper p-3">
+        <Figure name="Sprue, at its narrowest" note={`open it to ${fmt(g.choke.mostMm, "length")} at most`}>
+          {fmt(g.choke.startMm, "length")}
+        </Figure>
+        <Figure
+          name={g.vents.count === 1 ? "One vent" : `${g.vents.count} vents, each`}
+          note={q.wets ? `open to ${fmt(g.vents.mostMm, "length")}` : `up to ${fmt(g.vents.mostMm, "length")} it stays dry`}
+        >
+          {fmt(g.vents.startMm, "length")}
+        </Figure>
+        <Figure name="Fills in" note={`it has ${seconds(g.allowedS)} before ${why}`}>
+          {seconds(g.choke.fillS)}
+        </Figure>
+        <Figure name="Funnel" note={`${fmt(g.funnel.highMm, "length")} high, ${fmt(g.funnel.volumeMl, "volume")}`}>
+          {fmt(g.funnel.topMm, "length")} wide
+        </Figure>
+        <Figure name="In the pot" note={`${fmt(g.buttonG, "mass")} of it goes back`}>
+          {fmt(g.potG, "mass")}
+        </Figure>
+        <Figure name="Head over the gate" note={g.fineHeadMm > 0 ? `fine parts ask for ${fmt(g.fineHeadMm, "length")}` : undefined}>
+          {fmt(q.headMm, "length")}
+        </Figure>
+      </div>
+      <p>
+        <b>Begin small.</b> Rubber cut away does not come back: cut these, pour, and open up. Vents start at the highest places and end at the top of the
+        funnel, never in it lower down.
+      </p>
+      {early && <p>The sprue freezes before the thickest part: keep the funnel full and hot until it has sunk, or feed there.</p>}
+      {sinks.slice(0, 2).map((s) => (
+        <p key={s.zMm}>
+          About {fmt(s.zMm, "length")} up it is {fmt(s.thickMm, "length")} thick behind a neck of {fmt(s.neckMm, "length")}: it freezes last and lacks{" "}
+          {fmt(s.shortMl, "volume")}. A second feeder there, or a sink to fill.
+        </p>
+      ))}
+      <p className="hint">
+        By {q.liquid.viscosityPaS.toPrecision(2)} Pa·s as it is poured and thin parts of {fmt(q.thinMm, "length")}, four tenths of the mean thickness. Where the
+        data sheet says otherwise, it is right.
+      </p>
+    </More>
+  );
+}
