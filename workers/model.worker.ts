@@ -1,4 +1,5 @@
 import { expose } from "comlink";
+import { lookIn, lookRound, posturesOf, ventsFor, type CoatMap, type Posture, type Trapped } from "../core/air";
 import type { Scanned } from "../core/master";
 import {
   frameOf,
@@ -9,6 +10,7 @@ import {
   repaired,
   scanModel,
   stoodUp,
+  sumsOf,
   type Leaving,
   type Mark,
   type Mesh,
@@ -51,6 +53,13 @@ const looseMesh = (corners: Float32Array): Mesh => ({
   positions: Float64Array.from(corners),
   triangles: Uint32Array.from({ length: corners.length / 3 }, (_, i) => i),
 });
+
+/** Which triangles have their middle where air is: 0 those that have. */
+const touchedBy = (corners: Float32Array, holds: (p: Vec) => boolean): Uint8Array =>
+  Uint8Array.from({ length: corners.length / 9 }, (_, i) => {
+    const mid = (k: number) => (corners[9 * i + k]! + corners[9 * i + 3 + k]! + corners[9 * i + 6 + k]!) / 3;
+    return holds([mid(0), mid(1), mid(2)]) ? 0 : 3;
+  });
 
 const worker = {
   /** Reads a file, away from the page. Throws with a reason where nothing can be made of it. */
@@ -100,6 +109,25 @@ const worker = {
       [1, 2, 3].reduce((best, k) => (most[4 * i + k]! > most[4 * i + best]! ? k : best), 0),
     );
     return { free: each, ...leavingOf(mesh, direction, levelMm, marks, tell) };
+  },
+  /** Ways for a casting of loose triangles to stand while it is filled, least air first. */
+  postures: (corners: Float32Array, tell: Told): Posture[] => posturesOf(looseMesh(corners), {}, tell),
+  /**
+   * Where air stays in a casting that stands so, and which of its triangles it touches; with `vent`, with the vents that would empty it besides
+   * those it has.
+   */
+  air: (corners: Float32Array, up: Vec, sprueMm: Vec | null, ventsMm: readonly Vec[], vent: boolean): Trapped & { ventsMm: Vec[]; touched: Uint8Array } => {
+    const mesh = looseMesh(corners);
+    const asked = { up, sprueMm: sprueMm ? [sprueMm] : [], ventsMm, cells: 200 };
+    // A thousandth of it left is nothing anybody sees.
+    const vents = vent ? ventsFor(mesh, asked, 1e-3 * Math.abs(sumsOf(mesh).volumeMm3)).ventsMm : [...ventsMm];
+    const { found, holds } = lookIn(mesh, { ...asked, ventsMm: vents });
+    return { ...found, ventsMm: vents, touched: touchedBy(corners, holds) };
+  },
+  /** Where rubber poured round it shuts air in. */
+  coat: (corners: Float32Array): CoatMap & { touched: Uint8Array } => {
+    const { found, holds } = lookRound(looseMesh(corners), { cells: 200 });
+    return { ...found, touched: touchedBy(corners, holds) };
   },
   /** The same body laid another way: its levels with `up` standing upright, and how it leaves a mould then. */
   lay: (corners: Float32Array, up: Vec, tell: Told): Pick<Scanned, "levels" | "opens"> => {

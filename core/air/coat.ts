@@ -1,6 +1,6 @@
 import { boundsOf, frameOf, moved, turnedBack, type Mesh, type Vec } from "../mesh";
 import { columnX, columnY, standRound } from "./stand";
-import { columnsOfSpans, escapeOf, pocketsOf } from "./trapped";
+import { columnsOfSpans, escapeOf, inPockets, pocketsOf, type Looked } from "./trapped";
 
 /** A place on a master where rubber that rises round it shuts air in. */
 export interface CoatSpot {
@@ -14,6 +14,11 @@ export interface CoatSpot {
   by: "paint" | "vacuum";
 }
 
+export interface CoatMap {
+  spots: CoatSpot[];
+  trappedMm3: number;
+}
+
 /** A brush for rubber reaches into what is wider than this, mm, and no deeper than three times its width: workshop practice. */
 const [BRUSH_MM, REACH] = [4, 3];
 
@@ -21,14 +26,14 @@ const [BRUSH_MM, REACH] = [4, 3];
  * Where rubber poured round a master that stands on a board would shut air in: under what hangs over, in holes from the side and from below.
  * These places want a coat of rubber painted in first, or vacuum.
  */
-export function coatMap(
+export function lookRound(
   master: Mesh,
   {
     up = [0, 0, 1],
     cells = 160,
     raisedMm = 0,
   }: { up?: Vec; cells?: number; /** How high it stands off the board, on a post or hung. */ raisedMm?: number } = {},
-): { spots: CoatSpot[]; trappedMm3: number } {
+): Looked<CoatMap> {
   const rows = frameOf(up);
   const turned = moved(master, rows);
   const { low, high } = boundsOf(turned.positions);
@@ -39,7 +44,8 @@ export function coatMap(
   const open: { span: number; atMm: number }[] = [];
   for (let k = 0; k < s.high.length; k++) if (s.high[k]! >= high[2] + cover - 1e-9) open.push({ span: k, atMm: s.high[k]! });
   // What is shut off by the board fills with nothing, rubber or not.
-  const pockets = pocketsOf(s, escapeOf(s, open, column), column).filter((p) => p.spillMm > -Infinity);
+  const escape = escapeOf(s, open, column);
+  const pockets = pocketsOf(s, escape, column).filter((p) => p.spillMm > -Infinity);
   const spots = pockets.map((p): CoatSpot => {
     const c = column[p.topSpan]!;
     const deepMm = p.topMm - p.spillMm;
@@ -52,5 +58,8 @@ export function coatMap(
       by: wideMm >= BRUSH_MM && deepMm <= REACH * wideMm ? "paint" : "vacuum",
     };
   });
-  return { spots, trappedMm3: spots.reduce((sum, p) => sum + p.volumeMm3, 0) };
+  return { found: { spots, trappedMm3: spots.reduce((sum, p) => sum + p.volumeMm3, 0) }, holds: inPockets(s, rows, escape, pockets) };
 }
+
+/** The spots alone. */
+export const coatMap = (...asked: Parameters<typeof lookRound>): CoatMap => lookRound(...asked).found;

@@ -81,3 +81,51 @@ export function ventsFor(mesh: Mesh, asked: AirAsked, leftMm3: number, most = 8)
   }
   return { ventsMm, left };
 }
+
+/** One way for a casting to stand while it is filled. */
+export interface Posture {
+  up: Vec;
+  /** As the piece stands in its drawing, on its head, on one of its sides, or leaning. */
+  name: "upright" | "head down" | "on its left" | "on its right" | "on its front" | "on its back" | "leaning";
+  trappedMm3: number;
+  pockets: number;
+  /** How high it stands then, mm: what presses on the seams, and on fine detail. */
+  highMm: number;
+}
+
+const STANDING: readonly { up: Vec; name: Posture["name"] }[] = [
+  { up: [0, 0, 1], name: "upright" },
+  { up: [0, 0, -1], name: "head down" },
+  { up: [1, 0, 0], name: "on its left" },
+  { up: [-1, 0, 0], name: "on its right" },
+  { up: [0, 1, 0], name: "on its front" },
+  { up: [0, -1, 0], name: "on its back" },
+];
+
+/** The six ways it can stand straight and the leanings that leave least air, filled at the highest place; least air first, then the lower one. */
+export function posturesOf(mesh: Mesh, { cells = 160 }: { cells?: number } = {}, tell: Told = () => {}): Posture[] {
+  const { positions: p } = mesh;
+  const high = (d: Vec): number => {
+    let [low, top] = [Infinity, -Infinity];
+    for (let i = 0; i < p.length; i += 3) {
+      const h = p[i]! * d[0] + p[i + 1]! * d[1] + p[i + 2]! * d[2];
+      if (h < low) low = h;
+      if (h > top) top = h;
+    }
+    return top - low;
+  };
+  const ask = (up: Vec, name: Posture["name"]): Posture => {
+    const t = trappedIn(mesh, { up, cells });
+    return { up, name, trappedMm3: t.trappedMm3, pockets: t.pockets.length, highMm: high(up) };
+  };
+  const straight = STANDING.map((s, i) => {
+    tell((0.2 * i) / STANDING.length, "Standing it every way");
+    return ask(s.up, s.name);
+  });
+  const { best } = tiltsOf(mesh, { up: [0, 0, 1], mostDeg: 180, looked: 160, cells }, (share, what) => tell(0.2 + 0.8 * share, what));
+  const leaning = best.filter((b) => STANDING.every((s) => dot(s.up, b.up) < Math.cos((APART * Math.PI) / 180))).map((b) => ask(b.up, "leaning"));
+  const least = Math.min(...[...straight, ...leaning].map((q) => q.trappedMm3));
+  // Leaning has to be worth it: it is harder to hold.
+  const worth = leaning.filter((l) => l.trappedMm3 <= least + 1e-9 && straight.every((s) => l.trappedMm3 < 0.9 * s.trappedMm3)).slice(0, 2);
+  return [...straight, ...worth].sort((a, b) => a.trappedMm3 - b.trappedMm3 || a.highMm - b.highMm);
+}

@@ -210,12 +210,38 @@ function spanNear(s: Stand, [x, y, z]: Vec): number {
   return best;
 }
 
+/** What was found, and a way to ask whether a place of the surface is in it. */
+export interface Looked<T> {
+  found: T;
+  holds: (p: Vec) => boolean;
+}
+
+/** Whether a place lies in one of the pockets: in its own column, or one beside it, as surfaces run along their edges. */
+export function inPockets(s: Stand, rows: readonly [Vec, Vec, Vec], escape: Float64Array, pockets: readonly GridPocket[]): (p: Vec) => boolean {
+  const isIn = new Uint8Array(s.low.length);
+  for (const p of pockets) for (const k of p.spans) isIn[k] = 1;
+  return (p) => {
+    const [x, y, z] = [dot(rows[0], p), dot(rows[1], p), dot(rows[2], p)];
+    const [u, v] = [Math.floor((x - s.x0) / s.cell), Math.floor((y - s.y0) / s.cell)];
+    for (let b = v - 1; b <= v + 1; b++)
+      for (let a = u - 1; a <= u + 1; a++) {
+        if (a < 0 || b < 0 || a >= s.nx || b >= s.ny) continue;
+        const c = b * s.nx + a;
+        for (let k = s.start[c]!; k < s.start[c + 1]!; k++) if (isIn[k] && z >= Math.max(s.low[k]!, escape[k]!) && z <= s.high[k]! + s.cell) return true;
+      }
+    return false;
+  };
+}
+
 /**
  * Where air stays in a cavity that fills from below: every part of it from which no way leads to the sprue or a vent without going down.
  * Exact in height; as fine as the grid sideways.
  * @throws RangeError for a sprue or vent that lies nowhere near the cavity
  */
-export function trappedIn(mesh: Mesh, { up, sprueMm = [], ventsMm = [], cells = 160 }: AirAsked): Trapped {
+export const trappedIn = (mesh: Mesh, asked: AirAsked): Trapped => lookIn(mesh, asked).found;
+
+/** The same, with a way to ask which places of the surface it is. */
+export function lookIn(mesh: Mesh, { up, sprueMm = [], ventsMm = [], cells = 160 }: AirAsked): Looked<Trapped> {
   const rows = frameOf(up);
   const turned = moved(mesh, rows);
   const { low, high } = boundsOf(turned.positions);
@@ -229,7 +255,8 @@ export function trappedIn(mesh: Mesh, { up, sprueMm = [], ventsMm = [], cells = 
     if (s.high.length > 0) outlets.push({ span: top, atMm: high[2] });
   }
   const escape = escapeOf(s, outlets, column);
-  const pockets = pocketsOf(s, escape, column).map((p): Pocket => {
+  const grid = pocketsOf(s, escape, column);
+  const pockets = grid.map((p): Pocket => {
     const c = column[p.topSpan]!;
     return {
       volumeMm3: p.volumeMm3,
@@ -239,7 +266,10 @@ export function trappedIn(mesh: Mesh, { up, sprueMm = [], ventsMm = [], cells = 
       footMm2: p.footMm2,
     };
   });
-  return { cavityMm3: Math.abs(sumsOf(mesh).volumeMm3), trappedMm3: pockets.reduce((sum, p) => sum + p.volumeMm3, 0), pockets };
+  return {
+    found: { cavityMm3: Math.abs(sumsOf(mesh).volumeMm3), trappedMm3: pockets.reduce((sum, p) => sum + p.volumeMm3, 0), pockets },
+    holds: inPockets(s, rows, escape, grid),
+  };
 }
 
 /** Outlets as spans with the height up to which they let air out: an outlet near the top of its column reaches it. */

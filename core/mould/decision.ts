@@ -31,12 +31,21 @@ export type Plug = z.infer<typeof Plug>;
 export const Undercut = z.object({ side: z.enum(SIDES), ...figures(UNDERCUT_FIELDS) });
 export type Undercut = z.infer<typeof Undercut>;
 
-/** A place on the piece that no seam may cross: a ball about a point of it, mm from the middle of its back. */
-export const OffSeam = z.object({
-  atMm: z.tuple([z.number().min(-3000).max(3000), z.number().min(-3000).max(3000), z.number().min(-3000).max(3000)]),
-  radiusMm: z.number().gt(0).max(1000),
-});
+const along = z.number().min(-3000).max(3000);
+/** A place of the piece, mm from the middle of its back: to the right, to the back, up. */
+const Spot = z.tuple([along, along, along]);
+
+/** A place on the piece that no seam may cross: a ball about a point of it. */
+export const OffSeam = z.object({ atMm: Spot, radiusMm: z.number().gt(0).max(1000) });
 export type OffSeam = z.infer<typeof OffSeam>;
+
+/** How the casting stands while it is filled: which of the piece's directions is up, where it is filled (null: at its highest place), and its vents. */
+export const Filling = z.object({
+  up: z.tuple([z.number().min(-1).max(1), z.number().min(-1).max(1), z.number().min(-1).max(1)]),
+  sprueMm: Spot.nullable(),
+  ventsMm: z.array(Spot).max(24),
+});
+export type Filling = z.infer<typeof Filling>;
 
 /** How a skin is built up: {@link SKIN_FIELDS}, mm and %. */
 export const Skin = z.object({
@@ -79,6 +88,8 @@ export const MouldDecision = z.object({
   putty: Putty.default(puttyDefault),
   undercuts: z.array(Undercut).max(12).default([]),
   offSeam: z.array(OffSeam).max(60).default([]),
+  /** Null until somebody looks which way up it is best filled. */
+  filling: Filling.nullable().default(null),
 });
 export type MouldDecision = z.infer<typeof MouldDecision>;
 

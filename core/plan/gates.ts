@@ -19,11 +19,13 @@ const FREEZES_BY = { metal: 0.03, other: 0.1 };
 
 /**
  * Sizes for the sprue, vents and funnel of a job whose mould is closed all round. Null for a mould that is open at its back, and before
- * piece and casting are known. `pockets` is how many places keep air; without anybody having looked, one.
+ * piece and casting are known. `told` is how many places keep air; without it
+ * as many as have a vent, and one where nobody looked.
  */
-export function gatesOf(p: Plan, pockets = 1): PlannedGates | null {
+export function gatesOf(p: Plan, told?: number): PlannedGates | null {
   const { body, cast, rubber, layout } = p;
   const { job } = p.dossier;
+  const pockets = told ?? Math.max(1, job.mould.filling?.ventsMm.length ?? 1);
   if (!body || !cast || !rubber || layout?.kind !== "block" || !OPENING[job.mould.opening].base) return null;
   const flow = flowOf(cast);
   const freezes = cast.setting.kind === "freezing" || cast.setting.kind === "cooling";

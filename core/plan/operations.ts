@@ -187,7 +187,7 @@ export const operations: readonly Operation[] = [
   define(
     "gate.suggest",
     "Sprue, vents and funnel to begin with for the casting of a job, how far to open them, and where it runs short",
-    z.strictObject({ job: jobDocument, pockets: z.int().min(0).max(60).default(1).describe("places that keep air, as air.trapped counts them") }),
+    z.strictObject({ job: jobDocument, pockets: z.int().min(0).max(60).optional().describe("places that keep air, as air.trapped counts them") }),
     z.object({
       closed: z.boolean().describe("false for a mould that is open at its back, or a job that is not told yet: then there is nothing to cut"),
       allowedS: z.number().nullable(),

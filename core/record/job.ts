@@ -184,6 +184,7 @@ export function newJob(name: string, shopC = 21): Job {
       plugsLast: false,
       framed: false,
       offSeam: [],
+      filling: null,
     },
     rubber: { marginPct: 5, catalystPct: null, wallCatalystPct: null, coatCatalystPct: [], cupLossK: 0.2, cupLossFloorG: 3 },
     cast: { waterPer100: null, pigmentPct: 0, pigmentOf: "binder", fragrancePct: 0, marginPct: 5, count: 1, additions: [] },

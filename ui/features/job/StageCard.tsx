@@ -85,6 +85,8 @@ export function StageCard({
             levelMm={plan.layout && plan.layout.partingAtMm !== null ? plan.layout.partingAtMm - plan.layout.masterFromMm : null}
             safeStrain={plan.strength?.stretch.safe.low ?? 0}
             marks={job.mould.offSeam}
+            filling={job.mould.filling}
+            onFilling={(filling) => edit((j) => ({ ...j, mould: { ...j.mould, filling } }))}
             onMarks={(offSeam) => edit((j) => ({ ...j, mould: { ...j.mould, offSeam } }))}
             onPlug={(p) => edit((j) => ({ ...j, mould: { ...j.mould, plugs: [...j.mould.plugs, p].slice(-12) } }))}
             onCut={(zMm) => edit((j) => ({ ...j, inside: { ...j.inside, cutsMm: [...new Set([...j.inside.cutsMm, zMm])].sort((a, b) => a - b).slice(0, 6) } }))}

@@ -6,7 +6,8 @@ import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from
 import type { Body } from "@/core/body";
 import type { Vec } from "@/core/mesh";
 import type { Opens, Scanned } from "@/core/master";
-import type { OffSeam, Plug } from "@/core/mould";
+import type { CoatMap } from "@/core/air";
+import type { Filling, OffSeam, Plug } from "@/core/mould";
 import type { Left } from "@/workers/model.worker";
 import { useGoing } from "../../data/useGoing";
 import { useModelWorker } from "../../data/useModelWorker";
@@ -16,8 +17,9 @@ import { Pick } from "../../kit/Pick";
 import { Progress } from "../../kit/Progress";
 import { useDark } from "../../kit/theme";
 import { useUnits } from "../../kit/units";
+import { AirTold, CoatTold, useAir } from "./Air";
 import { HUES } from "./hues";
-import { Piece, Rope, Sight, type Look, type Touch, type Touched } from "./Scene";
+import { Balls, Piece, Rope, Sight, Standing, type Look, type Touch, type Touched } from "./Scene";
 import { solidOf } from "./solid";
 import { Told } from "./Told";
 
@@ -34,13 +36,25 @@ const LOOKS = {
   corner: [0.7, 0.45],
 } as const;
 
+/** What it is looked at for. */
+type Shown = "leave" | "air" | "coat";
+const SHOWN: readonly { value: Shown; label: string }[] = [
+  { value: "leave", label: "How it leaves" },
+  { value: "air", label: "Where air stays" },
+  { value: "coat", label: "First coat" },
+];
+
 /** What a touch on the piece does. */
-type Hand = "turn" | "measure" | "mark" | "lay" | "hang";
+type Hand = "turn" | "measure" | "mark" | "lay" | "hang" | "fill";
 const HANDS: readonly { value: Hand; label: string }[] = [
   { value: "turn", label: "Turn" },
   { value: "measure", label: "Measure" },
-  { value: "mark", label: "No seam here" },
 ];
+const HANDS_OF: Record<Shown, readonly { value: Hand; label: string }[]> = {
+  leave: [{ value: "mark", label: "No seam here" }],
+  air: [{ value: "fill", label: "Fill here" }],
+  coat: [],
+};
 const LAYS: readonly { value: Hand; label: string }[] = [
   { value: "lay", label: "Lay on a face" },
   { value: "hang", label: "Hang by a point" },
@@ -48,6 +62,7 @@ const LAYS: readonly { value: Hand; label: string }[] = [
 /** How broad a brush is: a share of the piece's size. */
 const BRUSH = 0.06;
 
+const UPRIGHT: Vec = [0, 0, 1];
 const brushed = ([x, y, z]: Vec, size: number): OffSeam => ({ atMm: [x, y, z], radiusMm: Math.round(10 * BRUSH * size) / 10 });
 
 /**
@@ -60,7 +75,9 @@ export function Round({
   levelMm,
   safeStrain,
   marks,
+  filling,
   onMarks,
+  onFilling,
   onPlug,
   onCut,
   onLay,
@@ -71,7 +88,10 @@ export function Round({
   levelMm: number | null;
   safeStrain: number;
   marks: readonly OffSeam[];
+  /** How the casting stands while it is filled. */
+  filling: Filling | null;
   onMarks: (marks: OffSeam[]) => void;
+  onFilling: (filling: Filling) => void;
   onPlug: (p: Plug) => void;
   onCut: (zMm: number) => void;
   /** Lays what was read from a file or from pictures another way; null for other pieces. */
@@ -88,7 +108,10 @@ export function Round({
   const [hand, setHand] = useState<Hand>("turn");
   const [ends, setEnds] = useState<readonly Vec[]>([]);
   const { ask, stop, fault } = useModelWorker();
-  const { doing, begin, end } = useGoing();
+  const going = useGoing();
+  const { doing, begin, end } = going;
+  const [shown, setShown] = useState<Shown>("leave");
+  const [coat, setCoat] = useState<(CoatMap & { touched: Uint8Array }) | null>(null);
   const corners = useMemo(() => solidOf(body), [body]);
   const touch = useRef<Touch>(null);
   // What the cut passes through, from its front to its back.
@@ -107,6 +130,15 @@ export function Round({
     const tell = begin("Pulling it");
     const upright = Math.abs(direction[2]) > 0.999;
     setLeft(await ask((w) => w.leave(corners, direction, upright ? levelMm : null, now, proxy(tell))));
+    end();
+  };
+  const air = useAir({ on: shown === "air", corners, filling, onFilling, ask, going });
+  const show = async (next: Shown) => {
+    setShown(next);
+    setHand("turn");
+    if (next !== "coat") return;
+    begin("Pouring rubber round it");
+    setCoat(await ask((w) => w.coat(corners)));
     end();
   };
   const mark = (next: OffSeam[]) => {
@@ -128,6 +160,7 @@ export function Round({
     if (!t) return;
     if (hand === "measure") setEnds((e) => (e.length === 1 ? [e[0]!, t.at] : [t.at]));
     else if (hand === "mark") mark([...marks, brushed(t.at, size)].slice(-60));
+    else if (hand === "fill") air.fillAt(t.at);
     else if (hand === "lay") void lay([-t.facing[0], -t.facing[1], -t.facing[2]]);
     else if (hand === "hang") {
       const up: Vec = [t.at[0], t.at[1], t.at[2] - body.heightMm / 2];
@@ -155,7 +188,7 @@ export function Round({
         role="application"
         aria-label={`The piece in the round, ${fmt(body.lengthMm, "length")} by ${fmt(body.widthMm, "length")} by ${fmt(body.heightMm, "length")}. Arrow keys turn it, plus and minus zoom${hand === "turn" ? "" : ", Enter touches what lies under the cross"}.`}
         tabIndex={0}
-        className={`relative min-h-56 flex-1 sm:min-h-72 touch-none rounded-lg ${hand === "turn" ? "cursor-grab" : "cursor-crosshair"}`}
+        className={`relative min-h-56 flex-1 shrink-0 sm:min-h-64 touch-none rounded-lg ${hand === "turn" ? "cursor-grab" : "cursor-crosshair"}`}
         onKeyDown={keys}
         onWheel={(e) => setZoom((z) => Math.max(0.4, Math.min(6, z * Math.exp(-e.deltaY / 600))))}
         onPointerDown={(e: PointerEvent<HTMLDivElement>) => {
@@ -182,20 +215,33 @@ export function Round({
           <ambientLight intensity={1.1} />
           <directionalLight position={[size, -size, 2 * size]} intensity={1.6} />
           <directionalLight position={[-size, size, 0.5 * size]} intensity={0.7} />
-          <Piece
-            corners={corners}
-            free={left?.free ?? null}
-            marks={marks}
-            hues={hues}
-            cutMm={(cut - 0.5) * acrossMm * 1.02}
-            angle={facing}
-            cuts={cut < 1}
-            touch={touch}
-          />
-          {left?.seam.lines.map((l, i) => (
-            <Rope key={i} points={l.pointsMm} closed thick={size * 0.006} hue={hues.seam} />
-          ))}
-          {from && to && <Rope points={[from, to]} closed={false} thick={size * 0.004} hue={hues.ink} />}
+          <Standing up={shown === "air" ? air.up : UPRIGHT} middle={body.heightMm / 2}>
+            <Piece
+              corners={corners}
+              free={(shown === "leave" ? left?.free : shown === "air" ? air.trapped?.touched : coat?.touched) ?? null}
+              marks={shown === "leave" ? marks : []}
+              hues={hues}
+              cutMm={(cut - 0.5) * acrossMm * 1.02}
+              angle={facing}
+              cuts={cut < 1}
+              touch={touch}
+            />
+            {shown === "leave" && left?.seam.lines.map((l, i) => <Rope key={i} points={l.pointsMm} closed thick={size * 0.006} hue={hues.seam} />)}
+            {shown === "air" && (
+              <Balls at={[...air.ventsMm, ...(air.sprueMm ? [air.sprueMm] : [])].map((atMm) => ({ atMm, radiusMm: 0.02 * size }))} hue={hues.seam} />
+            )}
+            {shown === "air" &&
+              air.ventsMm.map((v, i) => (
+                <Rope
+                  key={i}
+                  points={[v, [v[0] + air.up[0] * 0.25 * size, v[1] + air.up[1] * 0.25 * size, v[2] + air.up[2] * 0.25 * size]]}
+                  closed={false}
+                  thick={size * 0.006}
+                  hue={hues.seam}
+                />
+              ))}
+            {from && to && <Rope points={[from, to]} closed={false} thick={size * 0.004} hue={hues.ink} />}
+          </Standing>
         </Canvas>
         {hand !== "turn" && (
           <svg className="pointer-events-none absolute inset-0 m-auto size-6 stroke-ink" viewBox="0 0 24 24" aria-hidden="true">
@@ -223,21 +269,28 @@ export function Round({
           }}
         />
       )}
-      <div role="status" className="min-h-6 text-sm">
+      <div role="status" className="min-h-6 shrink-0 text-sm">
         {fault ??
-          (left && (
-            <Told
-              left={left}
-              body={body}
-              hues={hues}
-              safeStrain={safeStrain}
-              onPlug={onPlug}
-              onCut={onCut}
-              onInstead={(d) => void pullAlong("own", d, marks)}
-            />
+          (shown === "air" ? (
+            <AirTold air={air} hues={hues} />
+          ) : shown === "coat" ? (
+            coat && <CoatTold coat={coat} hues={hues} />
+          ) : (
+            left && (
+              <Told
+                left={left}
+                body={body}
+                hues={hues}
+                safeStrain={safeStrain}
+                onPlug={onPlug}
+                onCut={onCut}
+                onInstead={(d) => void pullAlong("own", d, marks)}
+              />
+            )
           ))}
       </div>
-      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+      <div className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-1">
+        <Choice label="Looked at for" hideLabel value={shown} options={SHOWN} onChange={(v) => void show(v)} />
         <div className="flex flex-wrap">
           {(Object.keys(LOOKS) as (keyof typeof LOOKS)[]).map((k) => (
             <button key={k} type="button" className="btn btn-bare !px-2.5 text-sm" onClick={() => setLook(LOOKS[k])}>
@@ -245,21 +298,29 @@ export function Round({
             </button>
           ))}
         </div>
-        <Choice label="What a touch does" hideLabel value={hand} options={onLay ? [...HANDS, ...LAYS] : HANDS} onChange={setHand} />
-        {marks.length > 0 && (
+        <Choice
+          label="What a touch does"
+          hideLabel
+          value={hand}
+          options={[...HANDS, ...HANDS_OF[shown], ...(onLay && shown === "leave" ? LAYS : [])]}
+          onChange={setHand}
+        />
+        {shown === "leave" && marks.length > 0 && (
           <button type="button" className="btn btn-bare !px-2.5 text-sm" onClick={() => mark([])}>
             Wipe the marks
           </button>
         )}
       </div>
-      <div className="grid gap-x-4 sm:grid-cols-2">
-        <Pick
-          label="Halves part"
-          value={pull.value}
-          must
-          options={options.map(({ value, label }) => ({ value, label }))}
-          onChange={(v) => v && void pullAlong(v, options.find((o) => o.value === v)?.direction ?? null, marks)}
-        />
+      <div className="grid shrink-0 gap-x-4 sm:grid-cols-2">
+        {shown === "leave" && (
+          <Pick
+            label="Halves part"
+            value={pull.value}
+            must
+            options={options.map(({ value, label }) => ({ value, label }))}
+            onChange={(v) => v && void pullAlong(v, options.find((o) => o.value === v)?.direction ?? null, marks)}
+          />
+        )}
         <Drag
           label="Cut through, front to back"
           shown={cut < 1 ? fmt(cut * acrossMm, "length") : "whole"}

@@ -1,8 +1,8 @@
 "use client";
 
 import { useThree } from "@react-three/fiber";
-import { useEffect, useImperativeHandle, useMemo, useRef, type Ref } from "react";
-import { BufferAttribute, BufferGeometry, DoubleSide, Plane, Raycaster, Vector2, Vector3, type Mesh as Solid } from "three";
+import { useEffect, useImperativeHandle, useMemo, useRef, type ReactNode, type Ref } from "react";
+import { BufferAttribute, BufferGeometry, DoubleSide, Plane, Quaternion, Raycaster, Vector2, Vector3, type Mesh as Solid } from "three";
 import type { Mark, Vec } from "@/core/mesh";
 import type { Hues } from "./hues";
 
@@ -73,7 +73,9 @@ export function Piece({
       const hit = ray.intersectObject(solid.current).find((h) => planes.every((p) => p.distanceToPoint(h.point) >= 0));
       if (!hit?.face) return null;
       const n = hit.face.normal;
-      return { at: [hit.point.x, hit.point.y, hit.point.z], facing: [n.x, n.y, n.z] };
+      // Where it is on the piece itself, however that is stood.
+      const p = solid.current.worldToLocal(hit.point.clone());
+      return { at: [p.x, p.y, p.z], facing: [n.x, n.y, n.z] };
     },
     [camera, planes],
   );
@@ -81,6 +83,30 @@ export function Piece({
     <mesh ref={solid} geometry={geometry}>
       <meshStandardMaterial vertexColors flatShading side={DoubleSide} clippingPlanes={planes} roughness={0.9} />
     </mesh>
+  );
+}
+
+/** Balls at places: as large as the air that stays there, or where something is cut. */
+export function Balls({ at, hue }: { at: readonly { atMm: Vec; radiusMm: number }[]; hue: string }) {
+  const invalidate = useThree((s) => s.invalidate);
+  useEffect(() => invalidate(), [at, invalidate]);
+  return at.map(({ atMm, radiusMm }, i) => (
+    <mesh key={i} position={[atMm[0], atMm[1], atMm[2]]}>
+      <sphereGeometry args={[radiusMm, 16, 12]} />
+      <meshBasicMaterial color={hue} transparent opacity={0.85} depthTest={false} />
+    </mesh>
+  ));
+}
+
+/** Turns what it holds so that one of its directions stands up, about its own middle height. */
+export function Standing({ up, middle, children }: { up: Vec; middle: number; children: ReactNode }) {
+  const turn = useMemo(() => new Quaternion().setFromUnitVectors(new Vector3(...up).normalize(), new Vector3(0, 0, 1)), [up]);
+  const invalidate = useThree((s) => s.invalidate);
+  useEffect(() => invalidate(), [turn, invalidate]);
+  return (
+    <group position={[0, 0, middle]} quaternion={turn}>
+      <group position={[0, 0, -middle]}>{children}</group>
+    </group>
   );
 }
 

@@ -6,6 +6,7 @@ import { TOUCH, type Caught, type SeamLine, type Vec } from "@/core/mesh";
 import type { Left } from "@/workers/model.worker";
 import { More } from "../../kit/More";
 import { useUnits } from "../../kit/units";
+import { Dot } from "./Dot";
 import type { Hues } from "./hues";
 
 /** What levels of a body cannot tell: a share of the surface that counts as nothing. */
@@ -53,7 +54,7 @@ export function Told({
       <p className="flex flex-wrap gap-x-4 gap-y-1">
         {items.map((i) => (
           <span key={i.words} className="inline-flex items-center gap-1.5">
-            <span className="inline-block size-3.5 rounded-sm border border-ink" style={{ background: i.hue }} aria-hidden="true" />
+            <Dot hue={i.hue} />
             {i.words}
           </span>
         ))}

@@ -1,0 +1,187 @@
+"use client";
+
+import type { Remote } from "comlink";
+import { proxy } from "comlink";
+import { useEffect, useState } from "react";
+import type { CoatMap, Posture, Trapped } from "@/core/air";
+import type { Vec } from "@/core/mesh";
+import type { Filling } from "@/core/mould";
+import type { ModelWorker } from "@/workers/model.worker";
+import type { useGoing } from "../../data/useGoing";
+import { useUnits } from "../../kit/units";
+import { Dot } from "./Dot";
+
+type Ask = <R>(question: (w: Remote<ModelWorker>) => Promise<R>) => Promise<R | null>;
+
+/** What is known of the air in a casting, and what a touch or a choice does to it. */
+export interface AirState {
+  up: Vec;
+  postures: readonly Posture[];
+  trapped: (Trapped & { touched: Uint8Array }) | null;
+  ventsMm: readonly Vec[];
+  sprueMm: Vec | null;
+  stand: (up: Vec) => void;
+  fillAt: (at: Vec | null) => void;
+  vent: () => void;
+  unvent: () => void;
+}
+
+const three = ([x, y, z]: Vec): [number, number, number] => [x, y, z];
+
+/** Asks where air stays whenever the way it stands, its sprue or its vents change, as long as it is looked at. */
+export function useAir({
+  on,
+  corners,
+  filling,
+  onFilling,
+  ask,
+  going: { begin, end },
+}: {
+  on: boolean;
+  corners: Float32Array;
+  filling: Filling | null;
+  onFilling: (f: Filling) => void;
+  ask: Ask;
+  going: ReturnType<typeof useGoing>;
+}): AirState {
+  const [postures, setPostures] = useState<readonly Posture[]>([]);
+  const [trapped, setTrapped] = useState<(Trapped & { touched: Uint8Array }) | null>(null);
+  const up: Vec = filling?.up ?? [0, 0, 1];
+  const put = (f: Partial<Filling>) => onFilling({ up: three(up), sprueMm: filling?.sprueMm ?? null, ventsMm: filling?.ventsMm ?? [], ...f });
+  const key = JSON.stringify(filling);
+  useEffect(() => {
+    if (!on) return;
+    let mine = true;
+    void (async () => {
+      const told = await ask((w) => w.air(corners, filling?.up ?? [0, 0, 1], filling?.sprueMm ?? null, filling?.ventsMm ?? [], false));
+      if (mine && told) setTrapped(told);
+    })();
+    return () => {
+      mine = false;
+    };
+    // The filling is what its key says.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [on, corners, key, ask]);
+  useEffect(() => {
+    if (!on || postures.length > 0) return;
+    let mine = true;
+    void (async () => {
+      const tell = begin("Standing it every way");
+      const found = await ask((w) => w.postures(corners, proxy(tell)));
+      end();
+      if (mine && found) setPostures(found);
+    })();
+    return () => {
+      mine = false;
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [on, corners, ask]);
+  return {
+    up,
+    postures,
+    trapped,
+    ventsMm: filling?.ventsMm ?? [],
+    sprueMm: filling?.sprueMm ?? null,
+    stand: (to) => put({ up: three(to), sprueMm: null, ventsMm: [] }),
+    fillAt: (at) => put({ sprueMm: at && three(at) }),
+    vent: () => {
+      void (async () => {
+        const found = await ask((w) => w.air(corners, up, filling?.sprueMm ?? null, filling?.ventsMm ?? [], true));
+        if (found) put({ ventsMm: found.ventsMm.slice(0, 24).map(three) });
+      })();
+    },
+    unvent: () => put({ ventsMm: [] }),
+  };
+}
+
+/** Which way up, what air stays, and the vents that let it out. */
+export function AirTold({ air, hues }: { air: AirState; hues: { caught: string; seam: string } }) {
+  const { fmt } = useUnits();
+  const ml = (mm3: number) => fmt(mm3 / 1000, "volume");
+  const { trapped } = air;
+  const share = trapped ? trapped.trappedMm3 / trapped.cavityMm3 : 0;
+  return (
+    <div className="space-y-1.5 text-sm">
+      {trapped && (
+        <p>
+          <Dot hue={hues.caught} />{" "}
+          {share < 1e-4 ? (
+            <b>No air stays.</b>
+          ) : (
+            <>
+              <b>{ml(trapped.trappedMm3)} of air stays</b> in {trapped.pockets.length} {trapped.pockets.length === 1 ? "place" : "places"},{" "}
+              {(100 * share).toFixed(share < 0.1 ? 1 : 0)} % of the casting.
+            </>
+          )}{" "}
+          <Dot hue={hues.seam} /> {air.sprueMm ? "Filled where you touched." : "Filled at its highest place."}
+          {air.ventsMm.length > 0 && ` ${air.ventsMm.length} ${air.ventsMm.length === 1 ? "vent" : "vents"}, to the top of the funnel.`}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-1.5">
+        {trapped && share >= 1e-3 && (
+          <button type="button" className="btn !min-h-9 !py-0" onClick={air.vent}>
+            Vent what stays
+          </button>
+        )}
+        {air.ventsMm.length > 0 && (
+          <button type="button" className="btn !min-h-9 !py-0" onClick={air.unvent}>
+            No vents
+          </button>
+        )}
+        {air.sprueMm && (
+          <button type="button" className="btn !min-h-9 !py-0" onClick={() => air.fillAt(null)}>
+            Fill at the highest place
+          </button>
+        )}
+      </div>
+      {trapped?.pockets.slice(0, 4).map((p, i) => (
+        <p key={i}>
+          {i + 1}. {ml(p.volumeMm3)}, up to {fmt(p.topMm, "length")} of its height, shut off from {fmt(p.spillMm, "length")} on.
+        </p>
+      ))}
+      {air.postures.length > 0 && (
+        <ul className="flex flex-wrap gap-1.5" aria-label="Which way up it is filled">
+          {air.postures.map((p) => {
+            const now = p.up[0] * air.up[0] + p.up[1] * air.up[1] + p.up[2] * air.up[2] > 0.9999;
+            return (
+              <li key={p.up.join()}>
+                <button type="button" aria-pressed={now} className="chip" onClick={() => air.stand(p.up)}>
+                  {p.name}: {p.trappedMm3 < 1 ? "no air" : ml(p.trappedMm3)}, {fmt(p.highMm, "length")} high
+                </button>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+/** Where the first coat has to be painted in, or the air drawn out. */
+export function CoatTold({ coat, hues }: { coat: CoatMap; hues: { caught: string } }) {
+  const { fmt } = useUnits();
+  return (
+    <div className="space-y-1 text-sm">
+      <p>
+        <Dot hue={hues.caught} />{" "}
+        {coat.spots.length === 0 ? (
+          <b>Rubber poured round it shuts in no air.</b>
+        ) : (
+          <>
+            <b>
+              Rubber poured round it shuts air in at {coat.spots.length} {coat.spots.length === 1 ? "place" : "places"}
+            </b>
+            , {fmt(coat.trappedMm3 / 1000, "volume")} in all.
+          </>
+        )}
+      </p>
+      {coat.spots.slice(0, 5).map((s, i) => (
+        <p key={i}>
+          {i + 1}. {fmt(s.atMm[2], "length")} up, {fmt(s.deepMm, "length")} deep:{" "}
+          {s.by === "paint" ? "paint rubber in first, and look for bubbles." : "too narrow for a brush: draw the air out under vacuum, or fill it and drill."}
+        </p>
+      ))}
+      <p className="hint">Seen as the piece stands on its back, with rubber rising round it.</p>
+    </div>
+  );
+}
