@@ -47,6 +47,18 @@ module.exports = {
       to: { path: "^core/(?!body/|mesh/)" },
     },
     {
+      name: "air-stands-on-mesh",
+      severity: "error",
+      from: { path: "^core/air/", pathNot: ["\\.test\\.ts$", "/operations\\.ts$"] },
+      to: { path: "^core/(?!body/|mesh/|air/)" },
+    },
+    {
+      name: "gating-stands-on-body",
+      severity: "error",
+      from: { path: "^core/gating/", pathNot: ["\\.test\\.ts$", "/operations\\.ts$"] },
+      to: { path: "^core/(?!body/|gating/)" },
+    },
+    {
       name: "shape-knows-only-core",
       comment: "files and pictures become plain data there",
       severity: "error",

@@ -44,11 +44,10 @@ export function useAir({
   ask: Ask;
   going: ReturnType<typeof useGoing>;
 }): AirState {
-  const [postures, setPostures] = useState<readonly Posture[]>([]);
+  const [known, setKnown] = useState<{ corners: Float32Array; postures: readonly Posture[] } | null>(null);
   const [trapped, setTrapped] = useState<(Trapped & { touched: Uint8Array }) | null>(null);
   const up: Vec = filling?.up ?? [0, 0, 1];
   const put = (f: Partial<Filling>) => onFilling({ up: three(up), sprueMm: filling?.sprueMm ?? null, ventsMm: filling?.ventsMm ?? [], ...f });
-  const key = JSON.stringify(filling);
   useEffect(() => {
     if (!on) return;
     let mine = true;
@@ -59,26 +58,24 @@ export function useAir({
     return () => {
       mine = false;
     };
-    // The filling is what its key says.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [on, corners, key, ask]);
+  }, [on, corners, filling, ask]);
   useEffect(() => {
-    if (!on || postures.length > 0) return;
+    if (!on || known?.corners === corners) return;
     let mine = true;
     void (async () => {
       const tell = begin("Standing it every way");
-      const found = await ask((w) => w.postures(corners, proxy(tell)));
+      const postures = await ask((w) => w.postures(corners, proxy(tell)));
+      if (!mine) return;
       end();
-      if (mine && found) setPostures(found);
+      setKnown({ corners, postures: postures ?? [] });
     })();
     return () => {
       mine = false;
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [on, corners, ask]);
+  }, [on, corners, known, ask, begin, end]);
   return {
     up,
-    postures,
+    postures: known?.corners === corners ? known.postures : [],
     trapped,
     ventsMm: filling?.ventsMm ?? [],
     sprueMm: filling?.sprueMm ?? null,
