@@ -59,6 +59,12 @@ module.exports = {
       to: { path: "^core/(?!body/|gating/)" },
     },
     {
+      name: "rehearsal-stands-on-air-and-gating",
+      severity: "error",
+      from: { path: "^core/rehearsal/", pathNot: "\\.test\\.ts$" },
+      to: { path: "^core/(?!body/|mesh/|air/|gating/|rehearsal/)" },
+    },
+    {
       name: "shape-knows-only-core",
       comment: "files and pictures become plain data there",
       severity: "error",

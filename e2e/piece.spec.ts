@@ -281,3 +281,56 @@ test("a handle joined on and a bore taken away; girths by tape; every way to ope
   await page.getByRole("button", { name: /further up/ }).click();
   await expect(volume(page)).toHaveText(/\d/);
 });
+
+test("where air stays in the owl, which way up lets it out, and the map of its first coat", async ({ page }) => {
+  test.setTimeout(90_000);
+  await page.goto("/jobs/demo-owl-bookend");
+  await page.getByRole("button", { name: "In the round" }).click();
+  await page.getByRole("radio", { name: "Where air stays" }).click();
+  await expect(page.getByText("No air stays.")).toBeVisible({ timeout: 20_000 });
+  // On its side its neck keeps some; filled where it is touched, below the top, it keeps more, until it is vented.
+  await page.getByRole("button", { name: /^on its left: / }).click({ timeout: 30_000 });
+  const stays = page.getByText(/of air stays/);
+  await expect(stays).toBeVisible();
+  const little = (await stays.textContent())!;
+  await page.getByRole("radio", { name: "Fill here" }).click();
+  await page.getByRole("application", { name: /in the round/ }).focus();
+  await page.keyboard.press("Enter");
+  await expect(stays).not.toHaveText(little);
+  await page.getByRole("button", { name: "Vent what stays" }).click();
+  await expect(page.getByText(/vents?, to the top of the funnel/)).toBeVisible();
+  await saved(page);
+  await page.getByRole("radio", { name: "First coat" }).click();
+  await expect(page.getByText(/^Rubber poured round it shuts/)).toBeVisible();
+  // How it stands, its sprue and its vents are kept with the job.
+  await page.reload();
+  await page.getByRole("button", { name: "In the round" }).click();
+  await page.getByRole("radio", { name: "Where air stays" }).click();
+  await expect(page.getByText(/Filled where you touched/)).toBeVisible({ timeout: 20_000 });
+});
+
+test("the comet pull rehearsed: a narrow sprue freezes short, the sprue as proposed comes good, by keyboard", async ({ page }) => {
+  test.setTimeout(120_000);
+  await page.goto("/jobs/demo-comet-drawer-pull");
+  await toStep(page, "Cast");
+  await unfolded(page, /^Sprue, vents, funnel/, page.getByRole("button", { name: "Rehearse the pour" }));
+  await page.getByRole("button", { name: "Rehearse the pour" }).click();
+  const pour = page.getByRole("button", { name: "Hold to pour" });
+  await expect(pour).toBeVisible({ timeout: 20_000 });
+  await page.getByRole("radio", { name: "A narrow sprue" }).click();
+  await page.getByRole("slider", { name: "Sprue" }).focus();
+  await page.keyboard.press("Home");
+  await pour.focus();
+  await page.keyboard.down(" ");
+  await expect(page.getByText("Not a good casting.")).toBeVisible({ timeout: 60_000 });
+  await page.keyboard.up(" ");
+  await expect(page.getByText(/is missing: it froze|ran over the funnel/).first()).toBeVisible();
+  await expect(page.getByText(/^With the sprue opened to/)).toBeVisible();
+  await page.getByRole("radio", { name: "As proposed" }).click();
+  await pour.focus();
+  await page.keyboard.down(" ");
+  await expect(page.getByText(/\d+ of 100\./)).toBeVisible({ timeout: 60_000 });
+  await page.keyboard.up(" ");
+  await expect(page.getByText("A good casting.")).toBeVisible();
+  await expect(page.getByText(/^Best so far on this piece: \d+ of 100/)).toBeVisible();
+});

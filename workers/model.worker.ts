@@ -20,6 +20,7 @@ import {
   type Up,
   type Vec,
 } from "../core/mesh";
+import { networkOf, type Network } from "../core/rehearsal";
 import { readModel } from "../shape/model";
 import { glanceAtStl } from "../shape/readers/stl";
 
@@ -124,6 +125,9 @@ const worker = {
     const { found, holds } = lookIn(mesh, { ...asked, ventsMm: vents });
     return { ...found, ventsMm: vents, touched: touchedBy(corners, holds) };
   },
+  /** The basins of a casting that stands so, for a pour to be rehearsed in. */
+  network: (corners: Float32Array, up: Vec, sprueMm: Vec | null, ventsMm: readonly Vec[]): Network =>
+    networkOf(looseMesh(corners), { up, sprueMm, ventsMm, cells: 72 }),
   /** Where rubber poured round it shuts air in. */
   coat: (corners: Float32Array): CoatMap & { touched: Uint8Array } => {
     const { found, holds } = lookRound(looseMesh(corners), { cells: 200 });

@@ -42,7 +42,7 @@ const SIDES = [
 ] as const;
 
 /** Calls for every span that a span is open to, with the lowest and the highest height at which it is. */
-function eachOpening(s: Stand, column: number, span: number, call: (other: number, lo: number, hi: number) => void): void {
+export function eachOpening(s: Stand, column: number, span: number, call: (other: number, lo: number, hi: number) => void): void {
   const [u, v] = [column % s.nx, Math.floor(column / s.nx)];
   const [low, high] = [s.low[span]!, s.high[span]!];
   for (let k = 0; k < 8; k++) {

@@ -1,17 +1,22 @@
 "use client";
 
-import { useMemo } from "react";
+import dynamic from "next/dynamic";
+import { useMemo, useState } from "react";
 import { gatesOf } from "@/core/plan/gates";
 import { Figure } from "../../../kit/controls";
 import { More } from "../../../kit/More";
 import { useUnits } from "../../../kit/units";
 import { useJob } from "../JobContext";
 
+/** Fetched only when somebody rehearses. */
+const RehearsePanel = dynamic(() => import("../RehearsePanel").then((m) => m.RehearsePanel), { ssr: false });
+
 /** Sprue, vents and funnel before the first cut: what to begin with, how far it may be opened, and why. */
 export function Gates() {
   const { plan } = useJob();
   const { fmt } = useUnits();
   const gates = useMemo(() => gatesOf(plan), [plan]);
+  const [rehearsing, setRehearsing] = useState(false);
   if (!gates) return null;
   const { sizes: g, question: q, sinks } = gates;
   const seconds = (s: number) => fmt(s / 3600, "duration");
@@ -42,6 +47,10 @@ export function Gates() {
           {fmt(q.headMm, "length")}
         </Figure>
       </div>
+      <button type="button" className="btn w-full justify-center" onClick={() => setRehearsing(true)}>
+        Rehearse the pour
+      </button>
+      {rehearsing && <RehearsePanel gates={gates} onClose={() => setRehearsing(false)} />}
       <p>
         <b>Begin small.</b> Rubber cut away does not come back: cut these, pour, and open up. Vents start at the highest places and end at the top of the
         funnel, never in it lower down.

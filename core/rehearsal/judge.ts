@@ -1,0 +1,62 @@
+import type { Network } from "./network";
+import { poured, roomOf, TICKS, type Hand, type Setup, type State } from "./pour";
+
+/** What went wrong with a rehearsed pour, in the order of what it spoils. */
+export type Flaw =
+  | { kind: "short"; missingMl: number; why: "frozen" | "thick" | "out"; tick: number }
+  | { kind: "void"; volumeMl: number; topMm: number; spillMm: number }
+  | { kind: "gulp"; tick: number }
+  | { kind: "spilt"; ml: number };
+
+export interface Judged {
+  good: boolean;
+  /** 0 to 100: the share that is sound casting, less for what was gulped and spilt. */
+  score: number;
+  seconds: number;
+  flaws: Flaw[];
+}
+
+/** Air under this share of the cavity is nothing anybody sees. */
+const SEEN = 2e-3;
+
+/** A pour judged as a casting would be. */
+export function judged(n: Network, st: State): Judged {
+  const flaws: Flaw[] = [];
+  const room = roomOf(n);
+  const missing = room - st.filledMl;
+  if (st.ended && st.ended !== "full" && missing > SEEN * n.cavityMl)
+    flaws.push({ kind: "short", missingMl: missing, why: st.ended, tick: st.endedTick ?? st.tick });
+  for (const p of n.shut) if (p.volumeMl > SEEN * n.cavityMl) flaws.push({ kind: "void", volumeMl: p.volumeMl, topMm: p.topMm, spillMm: p.spillMm });
+  if (st.gulps.length > 0) flaws.push({ kind: "gulp", tick: st.gulps[0]! });
+  if (st.spiltMl > 0.02 * n.cavityMl) flaws.push({ kind: "spilt", ml: st.spiltMl });
+  const sound = Math.max(0, Math.min(1, st.filledMl / n.cavityMl));
+  const score = Math.max(0, Math.round(100 * sound - 5 * st.gulps.length - Math.min(10, (20 * st.spiltMl) / n.cavityMl)));
+  return { good: st.ended === "full" && flaws.length === 0, score, seconds: (st.endedTick ?? st.tick) / TICKS, flaws };
+}
+
+/** One change, and what the same hand would have got with it. */
+export interface OneChange {
+  change: "choke" | "vent" | "warmer" | "hand";
+  to: number;
+  filledMl: number;
+  good: boolean;
+}
+
+/** Of a pour that fell short: the single change that gets furthest with the same hand; null where none helps. */
+export function oneChange(n: Network, s: Setup, hand: Hand, most: { chokeMm: number; pourC: number }): OneChange | null {
+  const tries: { change: OneChange["change"]; to: number; setup: Setup; hand: Hand }[] = [
+    { change: "choke", to: most.chokeMm, setup: { ...s, chokeMm: most.chokeMm }, hand },
+    { change: "vent", to: s.vents.count + 1, setup: { ...s, vents: { count: s.vents.count + 1, diameterMm: s.vents.diameterMm || 2 } }, hand },
+    ...(s.freezing && most.pourC > s.freezing.pourC
+      ? [{ change: "warmer" as const, to: most.pourC, setup: { ...s, freezing: { ...s.freezing, pourC: most.pourC } }, hand }]
+      : []),
+    { change: "hand", to: 0, setup: s, hand: [{ tick: 0, pouring: true }] },
+  ];
+  const before = poured(n, s, hand).filledMl;
+  const got = tries.map((t): OneChange => {
+    const st = poured(n, t.setup, t.hand);
+    return { change: t.change, to: t.to, filledMl: st.filledMl, good: judged(n, st).good };
+  });
+  const best = got.reduce((p, q) => (q.filledMl > p.filledMl + 1e-6 ? q : p));
+  return best.filledMl > before + 0.005 * n.cavityMl ? best : null;
+}

@@ -1,0 +1,327 @@
+import { columnsOfSpans, eachOpening, escapeOf, outletsOf, pocketsOf, standIn, type Stand } from "../air";
+import { boundsOf, frameOf, moved, type Mesh, type Vec } from "../mesh";
+
+/**
+ * A part of a cavity that fills by itself from its lowest place up to where it spills: a basin, or what basins become once they have run
+ * together. Heights are above the lowest of the cavity along up, mm.
+ */
+export interface Basin {
+  fromMm: number;
+  toMm: number;
+  /** Room in it by height: `room[i]` mL lie below step i of the heights from `fromMm` to `toMm`. */
+  room: Float64Array;
+  /** Room in all, mL: what air shuts off is no room. */
+  capacityMl: number;
+  /** Volume over surface, mm: how soon it freezes. */
+  modulusMm: number;
+  /** What it becomes part of once it is full; −1 for the last. */
+  into: number;
+}
+
+/** A pocket of air, and the height at which the rising level shuts it. */
+export interface Shut {
+  volumeMl: number;
+  spillMm: number;
+  topMm: number;
+  /** The basin whose level shuts it. */
+  basin: number;
+}
+
+/** An upright bar of the section through the sprue: what is drawn. */
+export interface Bar {
+  xMm: number;
+  fromMm: number;
+  toMm: number;
+  /** Above this, air stays. */
+  airFromMm: number;
+  /** Basins it passes through, from below, with the height each ends at. */
+  basins: readonly { basin: number; toMm: number }[];
+}
+
+export interface Network {
+  basins: Basin[];
+  /** Basins in the order in which they fill: over its brim each runs into the next. */
+  order: number[];
+  shut: Shut[];
+  bars: Bar[];
+  barMm: number;
+  highMm: number;
+  cavityMl: number;
+  /** Where the sprue stands on the section, mm. */
+  sprueXMm: number;
+  /** Where vents stand on it. */
+  ventXsMm: number[];
+}
+
+/** Steps a basin's room is told in. */
+const STEPS = 48;
+/** A basin shallower than this share of a cell is the grid's own. */
+const SHALLOW = 1.5;
+/** Surfaces of a grid are longer than what they stand for: a plane aslant to it by up to √2, on the whole by a fifth. */
+const STAIRS = 0.8;
+
+export interface NetworkAsked {
+  up: Vec;
+  sprueMm: Vec | null;
+  ventsMm: readonly Vec[];
+  cells?: number;
+}
+
+/** Basins of a cavity and how they run into one another, by joining columns from below [merge tree of the levels a liquid rises through]. */
+export function networkOf(mesh: Mesh, { up, sprueMm, ventsMm, cells = 64 }: NetworkAsked): Network {
+  const rows = frameOf(up);
+  const turned = moved(mesh, rows);
+  const ground = boundsOf(turned.positions).low[2];
+  const s = standIn(turned, cells);
+  const column = columnsOfSpans(s);
+  const n = s.low.length;
+  const sprue = sprueMm ? outletsOf(s, rows, [sprueMm]) : [{ span: highest(s), atMm: Infinity }];
+  const vents = outletsOf(s, rows, ventsMm);
+  const escape = escapeOf(s, [...sprue.map((o) => ({ ...o, atMm: Math.min(o.atMm, s.high[o.span]!) })), ...vents], column);
+  /** Liquid rises in a span up to here. */
+  const brim = Float64Array.from({ length: n }, (_, k) => Math.max(s.low[k]!, Math.min(s.high[k]!, escape[k]!)));
+  const tree = mergeTree(s, column, brim);
+  const { basins, entry } = filled(s, column, brim, tree, ground);
+  const order = fillOrder(basins, tree, entry, sprue[0]!.span);
+  const pockets = pocketsOf(s, escape, column);
+  const at = (k: number, z: number): number => basinAt(tree, entry[k]!, z);
+  const v = Math.floor(column[sprue[0]!.span]! / s.nx);
+  const bars: Bar[] = [];
+  for (let u = 0; u < s.nx; u++)
+    for (let k = s.start[v * s.nx + u]!; k < s.start[v * s.nx + u + 1]!; k++) {
+      const through: { basin: number; toMm: number }[] = [];
+      for (let b = entry[k]!; b >= 0; b = tree[b]!.into) {
+        through.push({ basin: b, toMm: Math.min(s.high[k]!, tree[b]!.top) - ground });
+        if (tree[b]!.top >= s.high[k]!) break;
+      }
+      bars.push({ xMm: u * s.cell, fromMm: s.low[k]! - ground, toMm: s.high[k]! - ground, airFromMm: brim[k]! - ground, basins: through });
+    }
+  return {
+    basins,
+    order,
+    shut: pockets.map((p) => {
+      const below = p.spans.reduce((best, k) => (escape[k]! > escape[best]! ? k : best), p.spans[0]!);
+      return {
+        volumeMl: p.volumeMm3 / 1000,
+        spillMm: Math.max(0, p.spillMm - ground),
+        topMm: p.topMm - ground,
+        basin: at(below, Math.max(s.low[below]!, p.spillMm)),
+      };
+    }),
+    bars,
+    barMm: s.cell,
+    highMm: boundsOf(turned.positions).high[2] - ground,
+    cavityMl: s.low.reduce((sum, lo, k) => sum + (s.high[k]! - lo) * s.cell * s.cell, 0) / 1000,
+    sprueXMm: (column[sprue[0]!.span]! % s.nx) * s.cell,
+    ventXsMm: vents.map((o) => (column[o.span]! % s.nx) * s.cell),
+  };
+}
+
+const highest = (s: Stand): number => s.high.reduce((best, h, k) => (h > s.high[best]! ? k : best), 0);
+
+/** A node of the merge tree: it begins at a low place or where others meet, and ends where it meets another. Heights as the stand has them. */
+interface Node {
+  bottom: number;
+  top: number;
+  into: number;
+  /** Two spans over which it meets its neighbour, its own first; −1 for the last. */
+  over: readonly [number, number];
+  /** The span its lowest place is in. */
+  seat: number;
+}
+
+/** Joins spans in the order of the lowest height at which two are open to each other, below the brim of both. */
+function mergeTree(s: Stand, column: Uint32Array, brim: Float64Array): Node[] {
+  const n = s.low.length;
+  const edges: { a: number; b: number; at: number }[] = [];
+  for (let k = 0; k < n; k++)
+    if (brim[k]! > s.low[k]!)
+      eachOpening(s, column[k]!, k, (m, lo) => {
+        if (m > k && brim[m]! > s.low[m]! && lo <= Math.min(brim[k]!, brim[m]!)) edges.push({ a: k, b: m, at: lo });
+      });
+  edges.sort((p, q) => p.at - q.at);
+  const parent = Int32Array.from({ length: n }, (_, k) => k);
+  const find = (k: number): number => {
+    while (parent[k] !== k) {
+      parent[k] = parent[parent[k]!]!;
+      k = parent[k]!;
+    }
+    return k;
+  };
+  const nodes: Node[] = [];
+  // What each root is now: its node, made only once it proves deep enough to be one.
+  const low = Float64Array.from(s.low);
+  const node = new Int32Array(n).fill(-1);
+  const seat = Int32Array.from({ length: n }, (_, k) => k);
+  const born = (root: number): number => {
+    if (node[root]! < 0) {
+      nodes.push({ bottom: low[root]!, top: Infinity, into: -1, over: [-1, -1], seat: seat[root]! });
+      node[root] = nodes.length - 1;
+    }
+    return node[root]!;
+  };
+  for (const { a, b, at } of edges) {
+    const [p, q] = [find(a), find(b)];
+    if (p === q) continue;
+    const deep = (root: number) => at - low[root]! > SHALLOW * s.cell;
+    if (deep(p) && deep(q)) {
+      const [i, j] = [born(p), born(q)];
+      nodes[i]!.top = nodes[j]!.top = at;
+      nodes[i]!.over = [a, b];
+      nodes[j]!.over = [b, a];
+      parent[q] = p;
+      nodes.push({ bottom: at, top: Infinity, into: -1, over: [-1, -1], seat: seat[p]! });
+      node[p] = nodes.length - 1;
+      nodes[i]!.into = nodes[j]!.into = node[p]!;
+      low[p] = at - 2 * SHALLOW * s.cell;
+    } else {
+      // The shallow one is taken up; what is a node stays one.
+      const [keep, lose] = deep(p) || (!deep(q) && low[p]! <= low[q]!) ? [p, q] : [q, p];
+      parent[lose] = keep;
+      if (s.low[seat[lose]!]! < s.low[seat[keep]!]!) seat[keep] = seat[lose]!;
+      if (node[keep]! < 0) {
+        node[keep] = node[lose]!;
+        low[keep] = Math.min(low[keep]!, low[lose]!);
+      }
+    }
+  }
+  for (let k = 0; k < n; k++) if (find(k) === k && brim[k]! > s.low[k]!) born(k);
+  return nodes;
+}
+
+/** The node a place is in: up from where its span begins to what holds its height. */
+function basinAt(tree: readonly Node[], from: number, z: number): number {
+  let b = from;
+  while (b >= 0 && tree[b]!.into >= 0 && tree[b]!.top < z) b = tree[b]!.into;
+  return b;
+}
+
+/** The room of each node by height, its modulus, and the node each span begins in. */
+function filled(s: Stand, column: Uint32Array, brim: Float64Array, tree: readonly Node[], ground: number) {
+  const n = s.low.length;
+  const entry = entries(s, column, brim, tree);
+  const tops = tree.map((t) => Math.max(t.bottom, Number.isFinite(t.top) ? t.top : -Infinity));
+  for (let k = 0; k < n; k++)
+    if (entry[k]! >= 0) {
+      const b = basinAt(tree, entry[k]!, brim[k]!);
+      if (!Number.isFinite(tree[b]!.top)) tops[b] = Math.max(tops[b]!, brim[k]!);
+    }
+  const bottoms = tree.map((t) => t.bottom);
+  for (let k = 0; k < n; k++) if (entry[k]! >= 0) bottoms[entry[k]!] = Math.min(bottoms[entry[k]!]!, s.low[k]!);
+  const area = s.cell * s.cell;
+  const basins = tree.map((t, i): Basin => ({
+    fromMm: bottoms[i]! - ground,
+    toMm: tops[i]! - ground,
+    room: new Float64Array(STEPS + 1),
+    capacityMl: 0,
+    modulusMm: 0,
+    into: t.into,
+  }));
+  const surface = new Float64Array(tree.length);
+  for (let k = 0; k < n; k++) {
+    if (entry[k]! < 0) continue;
+    let from = s.low[k]!;
+    for (let b = entry[k]!; b >= 0 && from < brim[k]!; b = tree[b]!.into) {
+      const to = Math.min(brim[k]!, tops[b]!);
+      if (to > from) {
+        const { room } = basins[b]!;
+        const [z0, rise] = [bottoms[b]!, Math.max(1e-9, tops[b]! - bottoms[b]!)];
+        for (let i = 1; i <= STEPS; i++) {
+          const z = z0 + (rise * i) / STEPS;
+          room[i]! += (Math.max(0, Math.min(z, to) - from) * area) / 1000;
+        }
+        surface[b]! += sidesOf(s, column, k, from, to) + (from === s.low[k]! ? area : 0) + (to === s.high[k]! ? area : 0);
+      }
+      from = Math.max(from, to);
+      if (tree[b]!.into < 0) break;
+    }
+  }
+  basins.forEach((b, i) => {
+    b.capacityMl = b.room[STEPS]!;
+    b.modulusMm = surface[i]! > 0 ? (b.capacityMl * 1000) / (STAIRS * surface[i]!) : 0;
+  });
+  return { basins, entry };
+}
+
+/** Upright surface of a span between two heights: what no neighbour opens. */
+function sidesOf(s: Stand, column: Uint32Array, k: number, from: number, to: number): number {
+  let shared = 0;
+  const [u, v] = [column[k]! % s.nx, Math.floor(column[k]! / s.nx)];
+  eachOpening(s, column[k]!, k, (m, lo, hi) => {
+    const [a, b] = [column[m]! % s.nx, Math.floor(column[m]! / s.nx)];
+    if (a !== u && b !== v) return;
+    shared += Math.max(0, Math.min(hi, to) - Math.max(lo, from));
+  });
+  return Math.max(0, 4 * (to - from) - shared) * s.cell;
+}
+
+/** The node each span begins in: the one whose low place it runs down to. Spread from each node's own span through openings, from below. */
+function entries(s: Stand, column: Uint32Array, brim: Float64Array, tree: readonly Node[]): Int32Array {
+  const n = s.low.length;
+  const entry = new Int32Array(n).fill(-1);
+  const reach = new Float64Array(n).fill(Infinity);
+  // A span is reached by a liquid at the lowest level a way from a node's bottom has to climb to.
+  const queue: { k: number; at: number; node: number }[] = [];
+  const push = (k: number, at: number, node: number) => {
+    if (at >= reach[k]!) return;
+    reach[k] = at;
+    entry[k] = node;
+    queue.push({ k, at, node });
+  };
+  const leaves = tree.map((_, i) => i).filter((i) => !tree.some((t) => t.into === i));
+  for (const i of leaves) push(tree[i]!.seat, s.low[tree[i]!.seat]!, i);
+  while (queue.length > 0) {
+    // Few enough to look through: the lowest next.
+    let best = 0;
+    for (let i = 1; i < queue.length; i++) if (queue[i]!.at < queue[best]!.at) best = i;
+    const { k, at, node } = queue[best]!;
+    queue[best] = queue.at(-1)!;
+    queue.pop();
+    if (at > reach[k]!) continue;
+    eachOpening(s, column[k]!, k, (m, lo) => {
+      if (brim[m]! > s.low[m]! && lo <= Math.min(brim[k]!, brim[m]!)) {
+        const level = Math.max(at, lo);
+        push(m, level, basinAt(tree, node, level));
+      }
+    });
+  }
+  return entry;
+}
+
+/** Basins in the order they fill in from under the sprue: each to its brim, over it into its neighbour's lowest, then both together. */
+function fillOrder(basins: readonly Basin[], tree: readonly Node[], entry: Int32Array, sprue: number): number[] {
+  const children = tree.map((_, i) => tree.flatMap((t, j) => (t.into === i ? [j] : [])));
+  const order: number[] = [];
+  const full = new Set<number>();
+  const lowest = (i: number): number =>
+    children[i]!.reduce((best, c) => (!full.has(c) && (best < 0 || basins[c]!.fromMm < basins[best]!.fromMm) ? c : best), -1);
+  const fill = (i: number): void => {
+    for (let c = lowest(i); c >= 0; c = lowest(i)) fill(c);
+    if (!full.has(i)) {
+      full.add(i);
+      order.push(i);
+    }
+  };
+  let at = entry[sprue]!;
+  if (at < 0) return [];
+  while (at >= 0) {
+    fill(at);
+    at = tree[at]!.into;
+  }
+  return order;
+}
+
+/** Level of a basin that holds so much, mm above the lowest of the cavity. */
+export function levelIn(b: Basin, ml: number): number {
+  const { room } = b;
+  if (ml >= b.capacityMl) return b.toMm;
+  let [low, high] = [0, STEPS];
+  while (high - low > 1) {
+    const mid = (low + high) >> 1;
+    if (room[mid]! <= ml) low = mid;
+    else high = mid;
+  }
+  const rise = (b.toMm - b.fromMm) / STEPS;
+  const span = room[high]! - room[low]!;
+  return b.fromMm + rise * (low + (span > 0 ? (ml - room[low]!) / span : 0));
+}

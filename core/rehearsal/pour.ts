@@ -1,0 +1,168 @@
+import { kept } from "../body";
+import { airPressure, flowMlS, frozenS, type Freezing, type Liquid } from "../gating";
+import { levelIn, type Network } from "./network";
+
+/** What is cut, and what is poured. Lengths mm. */
+export interface Setup {
+  liquid: Liquid;
+  chokeMm: number;
+  channelMm: number;
+  funnelMl: number;
+  funnelHighMm: number;
+  vents: { count: number; diameterMm: number };
+  freezing: Freezing | null;
+  /** Seconds until a mix thickens to nothing that runs; null for what freezes. */
+  workingS: number | null;
+  /** What the hand pours while it pours, mL/s. */
+  handMlS: number;
+  /** What is in the pot, mL. */
+  potMl: number;
+}
+
+/** When the hand began to pour and when it stopped, in ticks. */
+export type Hand = readonly { tick: number; pouring: boolean }[];
+
+/** Ticks in a second: steps of the reckoning, the same on every machine. */
+export const TICKS = 100;
+/** Nothing is rehearsed for longer, s. */
+export const LONGEST_S = 900;
+
+export interface State {
+  tick: number;
+  /** In the funnel, in the cavity, run over the funnel's rim, and left in the pot, mL. */
+  funnelMl: number;
+  filledMl: number;
+  spiltMl: number;
+  potMl: number;
+  /** When each basin was first wetted, in ticks; −1 for not yet. */
+  wetted: Int32Array;
+  /** Ticks at which the funnel ran dry with the cavity not full. */
+  gulps: number[];
+  wasWet: boolean;
+  /** Why nothing runs any more. */
+  ended: "full" | "frozen" | "thick" | "out" | null;
+  endedTick: number | null;
+}
+
+export function begin(n: Network, s: Setup): State {
+  return {
+    tick: 0,
+    funnelMl: 0,
+    filledMl: 0,
+    spiltMl: 0,
+    potMl: s.potMl,
+    wetted: new Int32Array(n.basins.length).fill(-1),
+    gulps: [],
+    wasWet: false,
+    ended: null,
+    endedTick: null,
+  };
+}
+
+/** Room in all that can be filled, mL. */
+export const roomOf = kept((n: Network): number => n.order.reduce((sum, b) => sum + n.basins[b]!.capacityMl, 0));
+
+/** The basin that is filling, what it holds, and the level in it. */
+export function fillingAt(n: Network, filledMl: number): { index: number; basin: number; heldMl: number; levelMm: number } | null {
+  let left = filledMl;
+  for (const [index, basin] of n.order.entries()) {
+    const b = n.basins[basin]!;
+    if (left < b.capacityMl || index === n.order.length - 1) return { index, basin, heldMl: Math.min(left, b.capacityMl), levelMm: levelIn(b, left) };
+    left -= b.capacityMl;
+  }
+  return null;
+}
+
+/** How open a wetted basin still is, 1 to 0: its crust grows with the root of time [Chvorinov]. */
+function openness(n: Network, s: Setup, st: State, basin: number): number {
+  const since = st.wetted[basin]!;
+  if (!s.freezing || since < 0) return 1;
+  const lasts = frozenS(s.freezing, s.liquid.densityKgM3, n.basins[basin]!.modulusMm);
+  return lasts === null ? 1 : 1 - Math.sqrt(Math.min(1, (st.tick - since) / TICKS / lasts));
+}
+
+/** Flow into the cavity at a moment, mL/s: the choke under the funnel's head, less what the air holds back; with no vent it has to come out the same way. */
+export function inflow(s: Setup, funnelMl: number, thickness = 1): number {
+  if (funnelMl <= 0) return 0;
+  const headMm = s.channelMm + s.funnelHighMm * Math.cbrt(Math.min(1, funnelMl / s.funnelMl));
+  const liquid = { ...s.liquid, viscosityPaS: s.liquid.viscosityPaS * thickness };
+  const channel = { diameterMm: s.chokeMm, lengthMm: s.channelMm, headMm, discharge: 0.6 };
+  // Air and melt in one hole: less than half of it is left for either.
+  if (s.vents.count === 0) return 0.35 * flowMlS(liquid, channel);
+  const perMm = (s.liquid.densityKgM3 * 9.80665) / 1000;
+  let [low, high] = [0, flowMlS(liquid, channel)];
+  for (let i = 0; i < 30; i++) {
+    const mid = (low + high) / 2;
+    const backMm = airPressure(mid, { ...s.vents, lengthMm: s.channelMm }).bothPa / perMm;
+    const runs = backMm >= headMm ? 0 : flowMlS(liquid, { ...channel, headMm: headMm - backMm });
+    if (runs > mid) low = mid;
+    else high = mid;
+  }
+  return (low + high) / 2;
+}
+
+/** A mix thickens twofold in each quarter of its working time, and runs no more at the end of it. */
+const thickening = (s: Setup, seconds: number): number => (s.workingS === null ? 1 : 2 ** ((4 * seconds) / s.workingS));
+
+/** One tick further: the hand into the funnel, the funnel into the cavity, the cavity from basin to basin. Changes the state it is given. */
+export function step(n: Network, s: Setup, st: State, pouring: boolean): void {
+  if (st.ended) return;
+  const dt = 1 / TICKS;
+  const seconds = st.tick * dt;
+  if (pouring && st.potMl > 0) {
+    const got = Math.min(s.handMlS * dt, st.potMl);
+    st.potMl -= got;
+    st.funnelMl += got;
+    if (st.funnelMl > s.funnelMl) {
+      st.spiltMl += st.funnelMl - s.funnelMl;
+      st.funnelMl = s.funnelMl;
+    }
+    st.wasWet = true;
+  }
+  const room = roomOf(n);
+  const at = fillingAt(n, st.filledMl);
+  if (!at || st.filledMl >= room - 1e-9) return end(st, "full");
+  if (s.workingS !== null && seconds >= s.workingS) return end(st, "thick");
+  if (st.filledMl > 0) {
+    if (st.wetted[at.basin]! < 0) st.wetted[at.basin] = st.tick;
+    const way = n.order.slice(0, at.index + 1).filter((b) => b === at.basin || leadsTo(n, b, at.basin));
+    if (way.some((b) => openness(n, s, st, b) <= 0)) return end(st, "frozen");
+  }
+  const run = Math.min(st.funnelMl, inflow(s, st.funnelMl, thickening(s, seconds)) * dt, room - st.filledMl);
+  st.funnelMl -= run;
+  st.filledMl += run;
+  if (st.wasWet && st.funnelMl <= 1e-9 && st.filledMl < room - 1e-6) {
+    if (st.gulps.at(-1) !== st.tick - 1) st.gulps.push(st.tick);
+    else st.gulps[st.gulps.length - 1] = st.tick;
+    if (st.potMl <= 0) return end(st, "out");
+  }
+  st.tick++;
+  if (st.tick > LONGEST_S * TICKS) end(st, "out");
+}
+
+function end(st: State, why: NonNullable<State["ended"]>): void {
+  st.ended = why;
+  st.endedTick = st.tick;
+}
+
+/** Whether what is poured into one basin comes from another: it was full before and lies beside or under it. */
+function leadsTo(n: Network, from: number, to: number): boolean {
+  for (let b = from; b >= 0; b = n.basins[b]!.into) if (b === to) return true;
+  return n.basins[from]!.into === n.basins[to]!.into;
+}
+
+/** A whole pour by a hand that is known beforehand. */
+export function poured(n: Network, s: Setup, hand: Hand): State {
+  const st = begin(n, s);
+  let [i, pouring] = [0, false];
+  while (!st.ended) {
+    while (i < hand.length && hand[i]!.tick <= st.tick) pouring = hand[i++]!.pouring;
+    // A hand that has put the pot down for good: what is in the funnel runs, then nothing more comes.
+    if (!pouring && i >= hand.length && st.funnelMl <= 1e-9) {
+      end(st, st.filledMl >= roomOf(n) - 1e-6 ? "full" : "out");
+      break;
+    }
+    step(n, s, st, pouring);
+  }
+  return st;
+}

@@ -1,0 +1,201 @@
+import { flowMlS, type Freezing } from "../gating";
+import { moved, type Mesh, type Vec } from "../mesh";
+import { prismOn, turnedSolid } from "../mesh/fixtures/solids";
+import { fillingAt, inflow, judged, levelIn, networkOf, oneChange, poured, roomOf, TICKS, type Hand, type Setup } from ".";
+
+const UP: Vec = [0, 0, 1];
+/** A bar with three teeth that hang down, each 8 wide, 20 long and 12 deep; the bar 10 high lies over them. */
+function rake(): Mesh {
+  const outline: [number, number][] = [
+    [0, 0],
+    [8, 0],
+    [8, 20],
+    [12, 20],
+    [12, 0],
+    [20, 0],
+    [20, 20],
+    [24, 20],
+    [24, 0],
+    [32, 0],
+    [32, 30],
+    [0, 30],
+  ];
+  const caps: [number, number, number][] = [
+    [0, 1, 2],
+    [0, 2, 11],
+    [2, 3, 11],
+    [3, 4, 5],
+    [3, 5, 6],
+    [3, 6, 11],
+    [6, 7, 11],
+    [7, 8, 9],
+    [7, 9, 10],
+    [7, 10, 11],
+  ];
+  return moved(prismOn(outline, caps, 12), [
+    [1, 0, 0],
+    [0, 0, -1],
+    [0, 1, 0],
+  ]);
+}
+
+const water: Setup = {
+  liquid: { densityKgM3: 1000, viscosityPaS: 1e-3 },
+  chokeMm: 3,
+  channelMm: 20,
+  funnelMl: 20,
+  funnelHighMm: 25,
+  vents: { count: 2, diameterMm: 3 },
+  freezing: null,
+  workingS: 600,
+  handMlS: 60,
+  potMl: 1e4,
+};
+const held: Hand = [{ tick: 0, pouring: true }];
+const pewter: Freezing = {
+  latentJKg: 59_000,
+  heatJKgK: 250,
+  freezingC: 241,
+  pourC: 290,
+  mouldC: 25,
+  mouldKWmK: 0.24,
+  mouldDensityKgM3: 1150,
+  mouldHeatJKgK: 1300,
+};
+
+describe("a cavity as basins", () => {
+  it("is three teeth and the bar they run together in, filled from the one under the sprue", () => {
+    const n = networkOf(rake(), { up: UP, sprueMm: [4, -6, 30], ventsMm: [], cells: 64 });
+    expect(n.order).toHaveLength(n.basins.length);
+    const teeth = n.basins.filter((b) => b.fromMm < 1);
+    expect(teeth).toHaveLength(3);
+    for (const t of teeth) {
+      expect(t.toMm).toBeCloseTo(20, 6);
+      expect(t.capacityMl / (8 * 20 * 12 * 1e-3)).toBeCloseTo(1, 1);
+    }
+    // All of it can be filled, and nothing is counted twice.
+    expect(roomOf(n)).toBeCloseTo(n.cavityMl, 6);
+    expect(n.basins[n.order.at(-1)!]!.into).toBe(-1);
+    expect(n.shut).toEqual([]);
+    const first = fillingAt(n, 0.5)!;
+    expect(first.levelMm / ((0.5 / (8 * 12)) * 1000)).toBeCloseTo(1, 1);
+  });
+
+  it("has the level that its form gives", () => {
+    const n = networkOf(
+      turnedSolid(
+        [
+          [2, 0],
+          [22, 40],
+        ],
+        80,
+      ),
+      { up: UP, sprueMm: null, ventsMm: [], cells: 96 },
+    );
+    expect(n.basins).toHaveLength(1);
+    const b = n.basins[0]!;
+    // V = π·h/3·(r0² + r0·r + r²), r = 2 + h/2.
+    for (const h of [10, 20, 30]) {
+      const r = 2 + h / 2;
+      expect(Math.abs(levelIn(b, ((Math.PI * h) / 3) * (4 + 2 * r + r * r) * 1e-3) - h)).toBeLessThan(0.5);
+    }
+  });
+
+  it("keeps room and air apart to the last drop", () => {
+    // The rake turned over: a comb, filled through one tooth; two keep their air.
+    const n = networkOf(rake(), { up: [0, 0, -1], sprueMm: [4, -6, 0], ventsMm: [], cells: 64 });
+    expect(n.shut).toHaveLength(2);
+    expect(roomOf(n) + n.shut.reduce((s, p) => s + p.volumeMl, 0)).toBeCloseTo(n.cavityMl, 6);
+    const vented = networkOf(rake(), {
+      up: [0, 0, -1],
+      sprueMm: [4, -6, 0],
+      ventsMm: [
+        [16, -6, 0],
+        [28, -6, 0],
+      ],
+      cells: 64,
+    });
+    expect(vented.shut).toEqual([]);
+  });
+});
+
+describe("a pour rehearsed", () => {
+  const n = networkOf(rake(), { up: UP, sprueMm: [4, -6, 30], ventsMm: [], cells: 64 });
+
+  it("fills at the flow of a full funnel as long as the hand keeps it full, and keeps every drop", () => {
+    const st = poured(n, water, held);
+    expect(st.ended).toBe("full");
+    // A moment to fill the funnel, then as fast as the choke lets.
+    const least = roomOf(n) / inflow(water, water.funnelMl);
+    expect(st.endedTick! / TICKS).toBeGreaterThan(least);
+    expect(st.endedTick! / TICKS).toBeLessThan(least * 1.15 + 0.5);
+    expect(st.potMl + st.funnelMl + st.filledMl + st.spiltMl).toBeCloseTo(water.potMl, 6);
+    expect(judged(n, st)).toMatchObject({ good: false, flaws: [{ kind: "spilt" }] });
+    // A calmer hand spills nothing.
+    const calm = poured(n, { ...water, handMlS: inflow(water, 10) }, held);
+    expect(judged(n, calm)).toMatchObject({ good: true, flaws: [] });
+  });
+
+  it("drains a funnel as a much finer sum of the same fall does", () => {
+    const wide: Setup = { ...water, funnelMl: 8, handMlS: 1e9, potMl: 8, vents: { count: 4, diameterMm: 6 } };
+    const st = poured(n, wide, [
+      { tick: 0, pouring: true },
+      { tick: 1, pouring: false },
+    ]);
+    expect(st.ended).toBe("out");
+    // The same by steps a hundred times as fine, air left out: it hardly holds through such vents.
+    let [funnel, t] = [8, 0];
+    while (funnel > 1e-6) {
+      const headMm = wide.channelMm + wide.funnelHighMm * Math.cbrt(funnel / 8);
+      funnel -= flowMlS(wide.liquid, { diameterMm: 3, lengthMm: 20, headMm, discharge: 0.6 }) * 1e-4;
+      t += 1e-4;
+    }
+    expect(st.endedTick! / TICKS / t).toBeGreaterThan(0.95);
+    expect(st.endedTick! / TICKS / t).toBeLessThan(1.05);
+  });
+
+  it("gulps where the hand stops in the middle, and says when", () => {
+    const st = poured(n, water, [
+      { tick: 0, pouring: true },
+      { tick: 5, pouring: false },
+      { tick: 300, pouring: true },
+    ]);
+    const j = judged(n, st);
+    expect(j.flaws.some((f) => f.kind === "gulp")).toBe(true);
+    expect(j.good).toBe(false);
+  });
+
+  it("freezes short through a narrow choke, comes good through a wider one, and names that change", () => {
+    const metal: Setup = {
+      ...water,
+      liquid: { densityKgM3: 6970, viscosityPaS: 0.002 },
+      freezing: pewter,
+      workingS: null,
+      handMlS: 1.2,
+      chokeMm: 0.4,
+      vents: { count: 2, diameterMm: 0.8 },
+    };
+    const short = judged(n, poured(n, metal, held));
+    expect(short.flaws[0]).toMatchObject({ kind: "short", why: "frozen" });
+    const wide = poured(n, { ...metal, chokeMm: 3 }, held);
+    expect(wide.ended).toBe("full");
+    expect(oneChange(n, metal, held, { chokeMm: 3, pourC: 300 })).toMatchObject({ change: "choke" });
+  });
+
+  it("loses most of its flow where air has to come out the way the melt goes in", () => {
+    expect(inflow({ ...water, vents: { count: 0, diameterMm: 0 } }, 20)).toBeLessThan(0.5 * inflow(water, 20));
+    // Air through a pinhole holds it back; through more of them less.
+    const pin = (count: number) => inflow({ ...water, vents: { count, diameterMm: 0.3 } }, 20);
+    expect(pin(1)).toBeLessThan(pin(3));
+    expect(pin(3)).toBeLessThan(inflow(water, 20));
+  });
+
+  it("is the same every time it is poured the same", () => {
+    const hand: Hand = [
+      { tick: 3, pouring: true },
+      { tick: 90, pouring: false },
+      { tick: 130, pouring: true },
+    ];
+    expect(poured(n, water, hand)).toEqual(poured(n, water, hand));
+  });
+});
