@@ -1,6 +1,8 @@
 /** @type {import('jest').Config} */
 const config = {
   testEnvironment: "node",
+  // A slow machine is no failure; what hangs is.
+  testTimeout: 30_000,
   testMatch: ["**/*.test.ts"],
   testPathIgnorePatterns: ["/node_modules/", "/.next/", "/e2e/"],
   modulePathIgnorePatterns: ["/.next/"],

@@ -1,4 +1,6 @@
 import Module from "manifold-3d";
+import { tiltsOf, trappedIn } from "../core/air";
+import { networkOf, poured } from "../core/rehearsal";
 import { performance } from "node:perf_hooks";
 import { Box3, BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from "three";
 import { STLLoader } from "three/examples/jsm/loaders/STLLoader.js";
@@ -95,6 +97,28 @@ export async function benchPiece(say: (what: string, measured: string, aim?: str
     `${seconds(mine.ms)}, ${(100 * (mine.answer.volumeMm3 / truth - 1)).toFixed(2)} % off; by a Minkowski sum ${seconds(other.ms)}, ${(100 * (other.answer / truth - 1)).toFixed(2)} % off: ${(other.ms / mine.ms).toFixed(1)} times`,
     "10 times as fast at 1 %",
   );
+
+  const cavity = ring(40, 10, 600, 300);
+  const tilt = best(() => trappedIn(cavity, { up: [0.2, 0.9, 0.3], sprueMm: [[0, 40, 0]], cells: 256 }));
+  say("where air stays in a tilted cavity of 360 thousand triangles, 256 columns across", seconds(tilt), "under 3 s a tilt");
+  const lids = ring(40, 10, 96, 48);
+  const tilts = timed(() => tiltsOf(lids, { up: [0, 1, 0], sprueMm: [[50, 0, 0]], cells: 128 }));
+  say(`the best of ${tilts.answer.looked} tilts of 9 thousand triangles`, seconds(tilts.ms));
+  const net = networkOf(lids, { up: [0, 1, 0], sprueMm: null, ventsMm: [], cells: 72 });
+  const setup = {
+    liquid: { densityKgM3: 6970, viscosityPaS: 0.002 },
+    chokeMm: 4,
+    channelMm: 20,
+    funnelMl: 10,
+    funnelHighMm: 25,
+    vents: { count: 2, diameterMm: 0.8 },
+    freezing: null,
+    workingS: 600,
+    handMlS: 10,
+    potMl: 500,
+  };
+  const pour = timed(() => poured(net, setup, [{ tick: 0, pouring: true }]));
+  say("a rehearsed pour", `${(pour.ms / (pour.answer.tick / 100)).toFixed(2)} ms a second of it`, "under 16 ms a frame");
 
   const big = paint({
     width: 4000,

@@ -11,6 +11,7 @@ import { type MouldLine } from "../core/log";
 import { eventsOfMould, insertEvent } from "../db/events";
 import { castNumber, changeMould, listRack, mouldCasts, mouldCost, readMould } from "../db/moulds";
 import type { Pour } from "../core/log";
+import type { Trial } from "../core/gating";
 import { gateState, lanUrl } from "./gate";
 import { orOdd } from "./odd";
 import { parseOrRefuse } from "./parse";
@@ -101,6 +102,9 @@ export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
     openBack: job !== undefined && pour.kind === "cast" && isOpenBack(job.mould),
     atHeatLimit: heat?.some((f) => f.verdict !== "sound") ?? false,
     doubts: judged ? judged.chain.links.filter((l) => l.contact.endsWith("-rubber") && l.verdict !== "sound").map((l) => l.between.join(" on ")) : [],
+    trials: [...casts.toReversed(), { sprueMm: pour.snapshot.actual?.sprueMm ?? null, outcome: pour.outcome, faults: pour.faults }]
+      .filter((c) => c.outcome !== null)
+      .flatMap((c): Trial[] => (c.sprueMm === null ? [] : [{ chokeMm: c.sprueMm, full: !c.faults.includes("short-fill"), share: null }])),
     tried: [...casts.filter((c) => c.helped === false).map((c) => c.changed?.key ?? ""), ...(didHelp(changed, pour) === false ? [changed ?? ""] : [])],
   });
   const all = m ? castsOf(w, m.id) : [];

@@ -1,3 +1,4 @@
 export * from "./flow";
 export * from "./sizes";
 export * from "./feeding";
+export * from "./learn";

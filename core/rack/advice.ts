@@ -1,7 +1,7 @@
 import type { FaultKey, Snapshot } from "../plan";
 import { quote } from "../quantity";
 import type { Range } from "../material";
-import { chokeFor, fillS, headToEnter, widestDryVent } from "../gating";
+import { believed, chokeFor, fillS, headToEnter, nextCut, widestDryVent, type Trial } from "../gating";
 
 /** One thing to change next time. */
 export interface NextChange {
@@ -31,6 +31,8 @@ export interface AdviceQuestion {
   doubts: readonly string[];
   /** Changes tried already for the same faults that did not help, by key. */
   tried: readonly string[];
+  /** Pours of the same mould whose sprue was written down, this one last: what is believed of it follows from them. */
+  trials?: readonly Trial[];
 }
 
 /** Largest step of one cut: rubber cut away does not come back. */
@@ -87,12 +89,20 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
     if (metal && cut?.sprueMm) {
       const seconds = fillS(s.volumeMl, cut.sprueMm, head);
       const thin = (s.freezesH ?? s.demouldH.typical / 2) * 3600 * THIN_SHARE;
-      const wanted = Math.min(cut.sprueMm * MOST_CUT, Math.max(cut.sprueMm * LEAST_CUT, chokeFor(s.volumeMl, thin / 2, head)));
-      if (seconds > thin / 2)
+      const reckoned = Math.min(cut.sprueMm * MOST_CUT, Math.max(cut.sprueMm * LEAST_CUT, chokeFor(s.volumeMl, thin / 2, head)));
+      const trials = q.trials ?? [];
+      const belief = believed(trials, (chokeMm) => thin / 2 / fillS(s.volumeMl, chokeMm, head));
+      const learned = nextCut(belief, cut.sprueMm * LEAST_CUT, cut.sprueMm * MOST_CUT);
+      // One pour may have failed for anything; from the second on the mould speaks for itself.
+      const taught = trials.length >= 2;
+      const wanted = taught ? learned.chokeMm : reckoned;
+      if (seconds > thin / 2 || taught)
         add(
           "choke",
           `Open the sprue, where it is narrowest, from ${mm(cut.sprueMm)} to ${mm(wanted)}.`,
-          `Through ${mm(cut.sprueMm)} it takes about ${quote(seconds / 3600, "duration")} to fill, and thin sections freeze in about ${quote(thin / 3600, "duration")}.`,
+          taught
+            ? `By ${trials.length} pours this mould fills ${(100 * belief.flow.typical).toFixed(0)} % as far as reckoned (${(100 * belief.flow.low).toFixed(0)} to ${(100 * belief.flow.high).toFixed(0)} %): through ${mm(wanted)} the chance of a full one is about ${Math.round(20 * learned.chance) * 5} %.`
+            : `Through ${mm(cut.sprueMm)} it takes about ${quote(seconds / 3600, "duration")} to fill, and thin sections freeze in about ${quote(thin / 3600, "duration")}.`,
           true,
         );
       else
