@@ -1,5 +1,5 @@
 import { expose } from "comlink";
-import { lookIn, lookRound, posturesOf, ventsFor, type CoatMap, type Posture, type Trapped } from "../core/air";
+import { lookIn, lookRound, posturesOf, sequencesOf, ventsFor, type CoatMap, type Posture, type Sequence, type Trapped } from "../core/air";
 import type { Scanned } from "../core/master";
 import {
   frameOf,
@@ -125,6 +125,9 @@ const worker = {
     const { found, holds } = lookIn(mesh, { ...asked, ventsMm: vents });
     return { ...found, ventsMm: vents, touched: touchedBy(corners, holds) };
   },
+  /** Tilts to begin in and tip back from, for a casting that stands so. */
+  sequences: (corners: Float32Array, up: Vec, sprueMm: Vec | null, ventsMm: readonly Vec[], tell: Told): Sequence[] =>
+    sequencesOf(looseMesh(corners), { up, sprueMm: sprueMm ? [sprueMm] : [], ventsMm }, tell),
   /** The basins of a casting that stands so, for a pour to be rehearsed in. */
   network: (corners: Float32Array, up: Vec, sprueMm: Vec | null, ventsMm: readonly Vec[]): Network =>
     networkOf(looseMesh(corners), { up, sprueMm, ventsMm, cells: 72 }),

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { frameOf, moved, unit, type Mesh, type Vec } from "../mesh";
 import { block, blockWithHole, prismOn, ring, turnedSolid } from "../mesh/fixtures/solids";
-import { coatMap, escapeOf, tiltsOf, trappedIn, ventsFor, columnsOfSpans } from ".";
+import { coatMap, escapeOf, sequencesOf, tiltsOf, trappedIn, ventsFor, columnsOfSpans } from ".";
 import type { Stand } from "./stand";
 
 const UP: Vec = [0, 0, 1];
@@ -202,6 +202,46 @@ describe("tilts", () => {
       }
     expect(t.best[0]!.trappedMm3).toBeLessThanOrEqual(least + 5);
     expect(t.best[0]!.up[0]).toBeGreaterThan(-0.01);
+  });
+});
+
+describe("a pour in two steps", () => {
+  it("empties a blind arm that standing keeps, by a tilt it is filled in and tipped back from once its mouth is under", () => {
+    // A well of 40 with a closed chimney beside it that opens into it low down: standing, the chimney keeps its air.
+    const outline: [number, number][] = [
+      [0, 0],
+      [40, 0],
+      [40, 30],
+      [32, 30],
+      [32, 8],
+      [26, 8],
+      [26, 60],
+      [0, 60],
+    ];
+    const caps: [number, number, number][] = [
+      [0, 5, 7],
+      [5, 6, 7],
+      [0, 1, 4],
+      [0, 4, 5],
+      [1, 2, 3],
+      [1, 3, 4],
+    ];
+    const mould = moved(prismOn(outline, caps, 20), [
+      [1, 0, 0],
+      [0, 0, -1],
+      [0, 1, 0],
+    ]);
+    const asked = { up: UP, sprueMm: [[4, -10, 60] as Vec], cells: 80 };
+    const level = trappedIn(mould, asked);
+    expect(level.trappedMm3 / (8 * 22 * 20)).toBeCloseTo(1, 1);
+    const [best] = sequencesOf(mould, asked);
+    expect(best!.trappedMm3).toBeLessThan(1);
+    // It leans so that the chimney's end lies lower than its mouth: to the right.
+    expect(best!.tilted[0]).toBeLessThan(0);
+    expect(best!.share).toBeGreaterThan(0.1);
+    expect(best!.share).toBeLessThanOrEqual(0.8);
+    // What keeps nothing needs no tipping.
+    expect(sequencesOf(mould, { ...asked, ventsMm: [[36, -10, 30]] })).toEqual([]);
   });
 });
 

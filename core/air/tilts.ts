@@ -1,5 +1,6 @@
-import { directions, dot, frameOf, unit, type Mesh, type Told, type Vec } from "../mesh";
-import { trappedIn, type AirAsked, type Trapped } from "./trapped";
+import { boundsOf, directions, dot, frameOf, moved, unit, type Mesh, type Told, type Vec } from "../mesh";
+import { standIn } from "./stand";
+import { lookIn, trappedIn, type AirAsked, type Trapped } from "./trapped";
 
 /** One way to hold a mould, and what air that leaves. */
 export interface Tilt {
@@ -129,3 +130,66 @@ export function posturesOf(mesh: Mesh, { cells = 160 }: { cells?: number } = {},
   const worth = leaning.filter((l) => l.trappedMm3 <= least + 1e-9 && straight.every((s) => l.trappedMm3 < 0.9 * s.trappedMm3)).slice(0, 2);
   return [...straight, ...worth].sort((a, b) => a.trappedMm3 - b.trappedMm3 || a.highMm - b.highMm);
 }
+
+/** Two steps of a pour that leave less air than either way of holding it alone: filled so far at a tilt, then tipped back. */
+export interface Sequence {
+  tilted: Vec;
+  /** Share of the cavity that is in it when it is tipped back. */
+  share: number;
+  trappedMm3: number;
+}
+
+/** Steps a cavity's filling is told in. */
+const SLICES = 40;
+
+/** Share of a cavity's room below each of the heights from its lowest to its highest, along a direction. */
+function roomBelow(mesh: Mesh, up: Vec, cells: number): { low: number; rise: number; share: Float64Array } {
+  const turned = moved(mesh, frameOf(up));
+  const { low, high } = boundsOf(turned.positions);
+  const s = standIn(turned, cells);
+  const rise = (high[2] - low[2]) / SLICES;
+  const share = new Float64Array(SLICES + 1);
+  for (let k = 0; k < s.low.length; k++) for (let i = 1; i <= SLICES; i++) share[i]! += Math.max(0, Math.min(low[2] + rise * i, s.high[k]!) - s.low[k]!);
+  const all = share[SLICES]! || 1;
+  return { low: low[2], rise, share: share.map((v) => v / all) };
+}
+
+const shareAt = (r: ReturnType<typeof roomBelow>, z: number): number => r.share[Math.min(SLICES, Math.max(0, Math.ceil((z - r.low) / r.rise)))]!;
+
+/**
+ * Tilts to begin in, for a cavity that is filled up standing `up`: a pocket it keeps there is emptied where the tilt does not keep it, has filled it, and its
+ * mouth is under by the time it is tipped back; like a cup that is filled under water it then stays full. Best first; none where no tilt helps.
+ */
+export function sequencesOf(mesh: Mesh, { up, sprueMm = [], ventsMm = [], cells = 96 }: AirAsked, tell: Told = () => {}): Sequence[] {
+  const own = unit(up);
+  const level = trappedIn(mesh, { up: own, sprueMm, ventsMm, cells });
+  if (level.trappedMm3 === 0) return [];
+  const standing = roomBelow(mesh, own, cells);
+  const cap = directions(120)
+    .flatMap(([x, y, z]): Vec[] => [
+      [x, y, z],
+      [-x, -y, -z],
+    ])
+    .filter((d) => dot(d, own) > Math.cos((60 * Math.PI) / 180) && dot(d, own) < Math.cos((8 * Math.PI) / 180));
+  return cap
+    .map((tilted, i): Sequence => {
+      tell(i / cap.length, "Tipping it back");
+      const looked = lookIn(mesh, { up: tilted, sprueMm, ventsMm, cells });
+      const leaning = roomBelow(mesh, tilted, cells);
+      let [left, share] = [0, 0];
+      for (const p of level.pockets) {
+        const filledBy = shareAt(leaning, dot(tilted, p.atMm));
+        const mouthUnder = shareAt(standing, standing.low + p.spillMm);
+        const needs = Math.max(filledBy, mouthUnder);
+        if (looked.holds(p.atMm) || needs > MOST_FILLED) left += p.volumeMm3;
+        else share = Math.max(share, needs);
+      }
+      return { tilted, share, trappedMm3: left };
+    })
+    .filter((s) => s.trappedMm3 < 0.9 * level.trappedMm3)
+    .sort((a, b) => a.trappedMm3 - b.trappedMm3 || a.share - b.share)
+    .slice(0, SHOWN);
+}
+
+/** A mould that is nearly full is not tipped any more. */
+const MOST_FILLED = 0.8;

@@ -119,3 +119,9 @@ export function frozenS(f: Freezing, densityKgM3: number, modulusMm: number): nu
   const drive = (densityKgM3 * heat * modulusMm) / 1000 / (f.freezingC - f.mouldC);
   return ((Math.PI / 4) * drive ** 2) / (f.mouldKWmK * f.mouldDensityKgM3 * f.mouldHeatJKgK);
 }
+
+/** Widest flat gap that a melt which does not wet stays out of under a head, mm: 2γ/(ρ·g·h) [Young and Laplace, two walls]. Density g/mL. */
+export const widestDryGap = (headMm: number, gMl: number, gamma: number): number => ((2 * gamma) / (gMl * 1000 * G * (headMm / 1000))) * 1000;
+
+/** Force that pushes two parts of a mould asunder, N: the pressure at their parting over the area of the casting there. Head mm, area mm², density g/mL. */
+export const partingN = (headMm: number, areaMm2: number, gMl: number): number => gMl * 1000 * G * (headMm / 1000) * (areaMm2 / 1e6);

@@ -10,10 +10,12 @@ import {
   jetMlS,
   laminarMlS,
   nextCut,
+  partingN,
   reynoldsOf,
   risingBothS,
   risingFillS,
   sinksOf,
+  widestDryGap,
   widestDryVent,
   type Channel,
   type Freezing,
@@ -81,6 +83,12 @@ describe("flow through a gate", () => {
   it("asks of tin some 20 mm of head for a channel of 1.6 mm, and keeps a vent dry up to that", () => {
     expect(headToEnter(1.6, 7)).toBeCloseTo(20.03, 1);
     expect(widestDryVent(headToEnter(1.6, 7), 7)).toBeCloseTo(1.6, 9);
+  });
+
+  it("pushes two halves asunder by its head over their area, and stays out of a gap half as wide as a bore", () => {
+    // 7 g/mL, 100 mm of head, 40 cm²: 6865 Pa · 0.004 m² = 27.5 N.
+    expect(partingN(100, 4000, 7)).toBeCloseTo(27.46, 1);
+    expect(widestDryGap(60, 7, 0.55)).toBeCloseTo(widestDryVent(60, 7, 0.55) / 2, 9);
   });
 
   it("lets air out at the pressure of its speed, half as fast through each of two vents", () => {

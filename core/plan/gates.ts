@@ -1,4 +1,5 @@
-import { gateSizes, sinksOf, thicknessAt, type GateQuestion, type GateSizes, type Sink } from "../gating";
+import { areaOf, sectionAt } from "../body";
+import { gateSizes, partingN, sinksOf, thicknessAt, widestDryGap, type GateQuestion, type GateSizes, type Sink } from "../gating";
 import { flowOf, meltsAgain, thermalOf } from "../material";
 import { OPENING } from "../mould";
 import type { Plan } from "./types";
@@ -8,6 +9,9 @@ export interface PlannedGates {
   question: GateQuestion;
   sizes: GateSizes;
   sinks: readonly Sink[];
+  /** What pushes the parts asunder at their parting, N, and the gap from which a melt runs out as flash, mm; null for what wets and finds any gap. */
+  partingN: number;
+  flashGapMm: number | null;
 }
 
 /** A funnel set on the mould stands this high over the rubber, mm, where nobody says otherwise. */
@@ -60,5 +64,11 @@ export function gatesOf(p: Plan, told?: number): PlannedGates | null {
     shrinks: meltsAgain(cast) ? (metal ? FREEZES_BY.metal : FREEZES_BY.other) : 0,
   };
   const sizes = gateSizes(question);
-  return { question, sizes, sinks: question.shrinks > 0 ? sinksOf(body, true, question.shrinks) : [] };
+  const partingMm = layout.partingAtMm === null ? body.widestMm : layout.partingAtMm - layout.masterFromMm;
+  const overMm = question.headMm + Math.max(0, body.heightMm - partingMm);
+  const push = {
+    partingN: partingN(overMm, areaOf(sectionAt(body, partingMm)), densityKgM3 / 1000),
+    flashGapMm: flow.wets ? null : widestDryGap(overMm, densityKgM3 / 1000, question.surfaceTensionNM),
+  };
+  return { ...push, question, sizes, sinks: question.shrinks > 0 ? sinksOf(body, true, question.shrinks) : [] };
 }

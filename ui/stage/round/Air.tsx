@@ -3,7 +3,7 @@
 import type { Remote } from "comlink";
 import { proxy } from "comlink";
 import { useEffect, useState } from "react";
-import type { CoatMap, Posture, Trapped } from "@/core/air";
+import type { CoatMap, Posture, Sequence, Trapped } from "@/core/air";
 import type { Vec } from "@/core/mesh";
 import type { Filling } from "@/core/mould";
 import type { ModelWorker } from "@/workers/model.worker";
@@ -24,6 +24,9 @@ export interface AirState {
   fillAt: (at: Vec | null) => void;
   vent: () => void;
   unvent: () => void;
+  /** Tilts to begin in and tip back from; null until somebody asks. */
+  sequences: readonly Sequence[] | null;
+  tip: () => void;
 }
 
 const three = ([x, y, z]: Vec): [number, number, number] => [x, y, z];
@@ -46,6 +49,7 @@ export function useAir({
 }): AirState {
   const [known, setKnown] = useState<{ corners: Float32Array; postures: readonly Posture[] } | null>(null);
   const [trapped, setTrapped] = useState<(Trapped & { touched: Uint8Array }) | null>(null);
+  const [tips, setTips] = useState<{ filling: Filling | null; list: readonly Sequence[] } | null>(null);
   const up: Vec = filling?.up ?? [0, 0, 1];
   const put = (f: Partial<Filling>) => onFilling({ up: three(up), sprueMm: filling?.sprueMm ?? null, ventsMm: filling?.ventsMm ?? [], ...f });
   useEffect(() => {
@@ -88,7 +92,30 @@ export function useAir({
       })();
     },
     unvent: () => put({ ventsMm: [] }),
+    sequences: tips && tips.filling === filling ? tips.list : null,
+    tip: () => {
+      void (async () => {
+        const tell = begin("Tipping it back");
+        const list = await ask((w) => w.sequences(corners, up, filling?.sprueMm ?? null, filling?.ventsMm ?? [], proxy(tell)));
+        end();
+        if (list) setTips({ filling, list });
+      })();
+    },
   };
+}
+
+const leanOf = (d: Vec, up: Vec): number => (Math.acos(Math.min(1, d[0] * up[0] + d[1] * up[1] + d[2] * up[2])) * 180) / Math.PI;
+/** The side of the piece that comes to lie lower. */
+function towards(d: Vec, up: Vec): string {
+  const lean = d.map((v, k) => v - up[k]!);
+  const k = lean.reduce((best, v, i) => (Math.abs(v) > Math.abs(lean[best]!) ? i : best), 0);
+  return (
+    [
+      ["its right", "its left"],
+      ["its back", "its front"],
+      ["its top", "its foot"],
+    ] as const
+  )[k]![lean[k]! < 0 ? 0 : 1];
 }
 
 /** Which way up, what air stays, and the vents that let it out. */
@@ -120,6 +147,11 @@ export function AirTold({ air, hues }: { air: AirState; hues: { caught: string; 
             Vent what stays
           </button>
         )}
+        {trapped && share >= 1e-3 && (
+          <button type="button" className="btn !min-h-9 !py-0" onClick={air.tip}>
+            Fill it in two steps
+          </button>
+        )}
         {air.ventsMm.length > 0 && (
           <button type="button" className="btn !min-h-9 !py-0" onClick={air.unvent}>
             No vents
@@ -131,6 +163,15 @@ export function AirTold({ air, hues }: { air: AirState; hues: { caught: string; 
           </button>
         )}
       </div>
+      {air.sequences?.length === 0 && <p>No tilt to begin in lets more of it out.</p>}
+      {air.sequences?.slice(0, 1).map((s) => (
+        <p key={s.share}>
+          <b>
+            Lean it {Math.round(leanOf(s.tilted, air.up))}°, {towards(s.tilted, air.up)} low, fill it to {Math.round(100 * s.share)} %, then tip it back:
+          </b>{" "}
+          {s.trappedMm3 < 1 ? "no air stays." : `${ml(s.trappedMm3)} stays.`}
+        </p>
+      ))}
       {trapped?.pockets.slice(0, 4).map((p, i) => (
         <p key={i}>
           {i + 1}. {ml(p.volumeMm3)}, up to {fmt(p.topMm, "length")} of its height, shut off from {fmt(p.spillMm, "length")} on.

@@ -55,6 +55,13 @@ export function Gates() {
         <b>Begin small.</b> Rubber cut away does not come back: cut these, pour, and open up. Vents start at the highest places and end at the top of the
         funnel, never in it lower down.
       </p>
+      <p>
+        The fill pushes the parts asunder with {fmt(gates.partingN, "force")}: a board on either side, a cleat across the middle, many thin bands, and a light
+        squeeze.{" "}
+        {gates.flashGapMm === null
+          ? "It finds any gap: chase the seams and close them with clay."
+          : `Gaps under ${fmt(gates.flashGapMm, "length")} stay free of flash.`}
+      </p>
       {early && <p>The sprue freezes before the thickest part: keep the funnel full and hot until it has sunk, or feed there.</p>}
       {sinks.slice(0, 2).map((s) => (
         <p key={s.zMm}>
