@@ -1,5 +1,5 @@
 import { expose } from "comlink";
-import { lookIn, lookRound, posturesOf, sequencesOf, ventsFor, type CoatMap, type Posture, type Sequence, type Trapped } from "../core/air";
+import { lookIn, lookRound, narrowCores, posturesOf, sequencesOf, ventsFor, type CoatMap, type Posture, type Sequence, type Trapped } from "../core/air";
 import type { Scanned } from "../core/master";
 import {
   frameOf,
@@ -20,6 +20,7 @@ import {
   type Up,
   type Vec,
 } from "../core/mesh";
+import { quote } from "../core/quantity";
 import { networkOf, type Network } from "../core/rehearsal";
 import { readModel } from "../shape/model";
 import { glanceAtStl } from "../shape/readers/stl";
@@ -54,6 +55,15 @@ const looseMesh = (corners: Float32Array): Mesh => ({
   positions: Float64Array.from(corners),
   triangles: Uint32Array.from({ length: corners.length / 3 }, (_, i) => i),
 });
+
+/** Largest model, triangles, that is looked through for narrow cores at once. */
+const MOST_CORED = 300_000;
+const coresOf = (mesh: Mesh): string[] =>
+  mesh.triangles.length > 3 * MOST_CORED
+    ? []
+    : narrowCores(mesh)
+        .slice(0, 3)
+        .map((c) => `A hole of ${quote(c.wideMm, "length")} is ${quote(c.deepMm, "length")} deep: a core of rubber in it bends and tears. Fill it and drill.`);
 
 /** Which triangles have their middle where air is: 0 those that have. */
 const touchedBy = (corners: Float32Array, holds: (p: Vec) => boolean): Uint8Array =>
@@ -92,7 +102,7 @@ const worker = {
       volumeMl: s.volumeMm3 / 1000,
       errorMl: s.errorMm3 / 1000,
       areaMm2: s.areaMm2,
-      says: [...model.repairs.map((r) => r.message), ...model.warnings].map((m) => m.slice(0, 500)).slice(0, 20),
+      says: [...model.repairs.map((r) => r.message), ...model.warnings, ...coresOf(mesh)].map((m) => m.slice(0, 500)).slice(0, 20),
       shots: [],
       opens,
     };

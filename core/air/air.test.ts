@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { frameOf, moved, unit, type Mesh, type Vec } from "../mesh";
 import { block, blockWithHole, prismOn, ring, turnedSolid } from "../mesh/fixtures/solids";
-import { coatMap, escapeOf, sequencesOf, tiltsOf, trappedIn, ventsFor, columnsOfSpans } from ".";
+import { coatMap, escapeOf, narrowCores, sequencesOf, tiltsOf, trappedIn, ventsFor, columnsOfSpans } from ".";
 import type { Stand } from "./stand";
 
 const UP: Vec = [0, 0, 1];
@@ -313,5 +313,28 @@ describe("the map of the detail coat", () => {
       expect(spots[0]!.by).toBe(by);
       expect(spots[0]!.volumeMm3 / (Math.PI * r * r * 18)).toBeGreaterThan(0.85);
     }
+  });
+});
+
+describe("deep narrow cores", () => {
+  it("are blind holes more than three times as deep as wide, whichever way they open", () => {
+    const blind = (r: number) =>
+      turnedSolid(
+        [
+          [r, 30],
+          [r, 0],
+          [20, 0],
+          [20, 40],
+        ],
+        48,
+      );
+    // A hole of 3 mm, 30 deep, opening downwards.
+    const [core, ...more] = narrowCores(blind(1.5), 200);
+    expect(more).toEqual([]);
+    expect(core!.opens).toEqual([0, 0, -1]);
+    expect(core!.deepMm).toBeCloseTo(30, 6);
+    expect(Math.abs(core!.wideMm - 3)).toBeLessThan(0.5);
+    expect(narrowCores(blind(8), 128)).toEqual([]);
+    expect(narrowCores(block(30, 20, 10), 64)).toEqual([]);
   });
 });

@@ -63,3 +63,35 @@ export function lookRound(
 
 /** The spots alone. */
 export const coatMap = (...asked: Parameters<typeof lookRound>): CoatMap => lookRound(...asked).found;
+
+/** A blind hole that is deeper than it is wide: a core of rubber in it bends, tears and keeps air. Lengths mm. */
+export interface NarrowCore {
+  atMm: Vec;
+  deepMm: number;
+  wideMm: number;
+  /** Which of the six ways it opens. */
+  opens: Vec;
+}
+
+/** A core is deep and narrow from three times its width on: workshop practice. */
+const NARROW = 3;
+const SIX: readonly Vec[] = [
+  [0, 0, 1],
+  [0, 0, -1],
+  [1, 0, 0],
+  [-1, 0, 0],
+  [0, 1, 0],
+  [0, -1, 0],
+];
+
+/** Blind holes of a body that a core would hardly stand in, the deepest for their width first: each looked for as the air it keeps with its mouth down. */
+export function narrowCores(mesh: Mesh, cells = 128): NarrowCore[] {
+  const { low, high } = boundsOf(mesh.positions);
+  const raisedMm = 0.1 * Math.max(high[0] - low[0], high[1] - low[1], high[2] - low[2]);
+  const found = SIX.flatMap((opens) =>
+    coatMap(mesh, { up: [-opens[0], -opens[1], -opens[2]], cells, raisedMm })
+      .spots.filter((s) => s.deepMm > NARROW * s.wideMm)
+      .map((s): NarrowCore => ({ atMm: s.atMm, deepMm: s.deepMm, wideMm: s.wideMm, opens })),
+  );
+  return found.sort((a, b) => b.deepMm / b.wideMm - a.deepMm / a.wideMm);
+}

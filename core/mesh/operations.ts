@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { narrowCores } from "../air";
 import { defineOnFile, fault, type Operation } from "../operation";
 import { lengthOf, measureModel, modelOf, MOST_TRIANGLES, outsideOf, pullOf, pullsOf, skinOf, type Soup, type Vec } from ".";
 
@@ -41,6 +42,9 @@ export const operations: readonly Operation[] = [
       hiddenVoids: z.number(),
       thinnestWall: Close,
       narrowestGap: Close,
+      narrowCores: z
+        .array(z.object({ deepMm: z.number(), wideMm: z.number(), atMm: Point3, opens: Point3 }))
+        .describe("blind holes more than three times as deep as wide"),
       repairs: z.array(z.object({ what: z.string(), count: z.number(), message: z.string() })),
       says: z.array(z.string()),
       levels: z.array(z.object({ zMm: z.number(), areaMm2: z.number(), girthMm: z.number(), outlineMm: z.array(z.array(z.tuple([z.number(), z.number()]))) })),
@@ -68,6 +72,7 @@ export const operations: readonly Operation[] = [
         hiddenVoids: model.hollow.filter(Boolean).length,
         thinnestWall: m.thinnestWall && { mm: m.thinnestWall.mm, atMm: spread(m.thinnestWall.atMm) },
         narrowestGap: m.narrowestGap && { mm: m.narrowestGap.mm, atMm: spread(m.narrowestGap.atMm) },
+        narrowCores: narrowCores(model.mesh).map((c) => ({ ...c, atMm: spread(c.atMm), opens: spread(c.opens) })),
         repairs: [...model.repairs],
         says: [...(told ? [] : ["The file does not say its unit: it was taken as mm."]), ...model.repairs.map((r) => r.message), ...model.warnings],
         levels: m.levels.map((l) => ({ ...l, outlineMm: l.outlineMm.map((r) => r.map(([x, y]): [number, number] => [x, y])) })),

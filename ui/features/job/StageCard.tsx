@@ -86,6 +86,7 @@ export function StageCard({
             safeStrain={plan.strength?.stretch.safe.low ?? 0}
             marks={job.mould.offSeam}
             filling={job.mould.filling}
+            cutsMm={job.inside.cutsMm}
             onFilling={(filling) => edit((j) => ({ ...j, mould: { ...j.mould, filling } }))}
             onMarks={(offSeam) => edit((j) => ({ ...j, mould: { ...j.mould, offSeam } }))}
             onPlug={(p) => edit((j) => ({ ...j, mould: { ...j.mould, plugs: [...j.mould.plugs, p].slice(-12) } }))}

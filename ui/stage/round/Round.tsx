@@ -3,7 +3,7 @@
 import { Canvas } from "@react-three/fiber";
 import { proxy } from "comlink";
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import type { Body } from "@/core/body";
+import { polygonOf, sectionAt, type Body } from "@/core/body";
 import type { Vec } from "@/core/mesh";
 import type { Opens, Scanned } from "@/core/master";
 import type { CoatMap } from "@/core/air";
@@ -63,6 +63,9 @@ const LAYS: readonly { value: Hand; label: string }[] = [
 const BRUSH = 0.06;
 
 const UPRIGHT: Vec = [0, 0, 1];
+/** Where a level cut goes round the piece. */
+const sectionLines = (body: Body, z: number): Vec[][] => polygonOf(sectionAt(body, z)).rings.map((r) => r.map(([x, y]): Vec => [x, y, z]));
+
 const brushed = ([x, y, z]: Vec, size: number): OffSeam => ({ atMm: [x, y, z], radiusMm: Math.round(10 * BRUSH * size) / 10 });
 
 /**
@@ -76,6 +79,7 @@ export function Round({
   safeStrain,
   marks,
   filling,
+  cutsMm,
   onMarks,
   onFilling,
   onPlug,
@@ -90,6 +94,8 @@ export function Round({
   marks: readonly OffSeam[];
   /** How the casting stands while it is filled. */
   filling: Filling | null;
+  /** Heights at which the piece is cut and cast in sections. */
+  cutsMm: readonly number[];
   onMarks: (marks: OffSeam[]) => void;
   onFilling: (filling: Filling) => void;
   onPlug: (p: Plug) => void;
@@ -240,6 +246,7 @@ export function Round({
                   hue={hues.seam}
                 />
               ))}
+            {cutsMm.map((z) => sectionLines(body, z).map((points, i) => <Rope key={`${z}:${i}`} points={points} closed thick={size * 0.004} hue={hues.ink} />))}
             {from && to && <Rope points={[from, to]} closed={false} thick={size * 0.004} hue={hues.ink} />}
           </Standing>
         </Canvas>

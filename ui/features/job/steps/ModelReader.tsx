@@ -42,7 +42,7 @@ interface Choices {
 /** Takes the piece from the file of a model: its unit, which way up it is moulded, and its size. */
 export function ModelReader() {
   const { id, job, plan, edit } = useJob();
-  const { fmt } = useUnits();
+  const { fmt, say } = useUnits();
   const shrink = plan.inside?.shrink ?? null;
   const largerPct = shrink && Math.round(10_000 * shrink.enlarge) / 100;
   const input = useRef<HTMLInputElement>(null);
@@ -154,7 +154,7 @@ export function ModelReader() {
           <Leaving opens={now.opens} lay={opened ? (axis) => change({ up: laid(choices.up, axis) }) : null} />
           {now.says.map((s) => (
             <p key={s} className="hint">
-              {s}
+              {say(s)}
             </p>
           ))}
         </div>

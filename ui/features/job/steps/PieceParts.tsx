@@ -16,7 +16,7 @@ export function PieceParts() {
   const { master } = job;
   const remark = useRemark("master.parts");
   const high = plan.body?.heightMm ?? 0;
-  const forms = PART_FORM_KEYS.filter((k) => (k !== "model" && k !== "photographs") || (master[k] && master.shape !== k));
+  const forms = PART_FORM_KEYS.filter((k) => (k !== "model" && k !== "photographs") || master[k]);
   return (
     <>
       <ListEditor
@@ -67,6 +67,7 @@ export function PieceParts() {
           );
         }}
       </ListEditor>
+      <p className="hint">A part that stands clear of the piece goes into the same box beside it.</p>
       {remark && (
         <p role="alert" className="fault">
           {remark.message}
