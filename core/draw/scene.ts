@@ -2,6 +2,7 @@ import { chordsOf, halfLength, outerSizesOnly, sectionAt, type Body, type Ring }
 import { FRAME_SHELL_MM, OPENING, RAIL, type BlockLayout, type MouldDecision, type SkinLayout } from "../mould";
 import { PROFILE_STEPS } from "../elastic";
 import type { Plan } from "../plan";
+import { gatesOf } from "../plan/gates";
 import type { Stage } from "./stages";
 
 /** What the regions of the section are made of; colours and hatches go by it. */
@@ -273,6 +274,7 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
         { stuff: filled ? "cast" : "hollow", path: masterPath(m, from, !base) },
         ...plugRegions(mould, m, from, !base),
         ...(filled ? insideRegions(q, m, from, !base) : []),
+        ...(base ? gateRegions(q, m, from, fill, filled ? "cast" : "hollow") : []),
         ...behind.regions,
       ],
       halfMm: Math.max(half + behind.sideMm, bulge.widest),
@@ -334,6 +336,26 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
     master: place(layout.masterFromMm, false),
   };
 }
+
+/** A sprue and vents that are cut through the rubber over a closed cavity, as far as they stand in the cut; for a casting that is filled as it is drawn. */
+function gateRegions(q: SceneQuestion, m: Body, from: number, fill: number, stuff: "cast" | "hollow"): Region[] {
+  const gates = gatesOf(q.plan);
+  const { filling } = q.mould;
+  if (!gates || (filling && filling.up[2] < UPRIGHT)) return [];
+  const { sizes } = gates;
+  const [left, right] = chordsOf(sectionAt(m, m.heightMm))[0] ?? [0, 0];
+  const sprue = filling?.sprueMm ?? [(left + right) / 2, 0, m.heightMm];
+  const channel = (x: number, z: number, wide: number): Region => ({ stuff, path: rect(x - wide / 2, from + z, x + wide / 2, fill) });
+  // What lies before or behind the cut by more than a little is not in it.
+  const near = (filling?.ventsMm ?? []).filter(([, y]) => Math.abs(y) <= NEAR_CUT * m.widthMm);
+  return [channel(sprue[0], sprue[2], sizes.choke.startMm), ...near.map(([x, , z]) => channel(x, z, Math.max(sizes.vents.startMm, THINNEST * m.lengthMm)))];
+}
+
+/** A casting that leans by more than this is not drawn with its gates: its section stands another way. */
+const UPRIGHT = 0.999;
+const NEAR_CUT = 0.2;
+/** Narrowest channel that can be seen, of the piece's length. */
+const THINNEST = 0.012;
 
 /** Boards and straps, or a jacket, round a block as it stands to be filled. */
 function backingRegions(q: SceneQuestion, layout: BlockLayout, half: number, fill: number, turnedOver: boolean) {

@@ -62,6 +62,11 @@ export function Gates() {
           ? "It finds any gap: chase the seams and close them with clay."
           : `Gaps under ${fmt(gates.flashGapMm, "length")} stay free of flash.`}
       </p>
+      <p>
+        Formers to bed before the rubber is poured: a cone {fmt(g.funnel.topMm, "length")} wide at its top, a rod of {fmt(g.choke.startMm, "length")} by{" "}
+        {fmt(q.channelMm, "length")}, {g.vents.count} {g.vents.count === 1 ? "rod" : "rods"} of {fmt(g.vents.startMm, "length")} by {fmt(q.headMm, "length")}.
+        Wax, clay or printed; or cut them later, with a bent knife.
+      </p>
       {early && <p>The sprue freezes before the thickest part: keep the funnel full and hot until it has sunk, or feed there.</p>}
       {sinks.slice(0, 2).map((s) => (
         <p key={s.zMm}>
