@@ -85,7 +85,7 @@ describe.each(Object.entries(BODIES))("%s", (_, body) => {
 
   it.each(["master", "pour0", "cast"] as const)("is drawn at the stage %s with the area its section has", (stage) => {
     const layout = block();
-    const scene = buildScene({ plan: { body, layout, strength: null, inside: null }, mould: decide(), stage, panelMm: 5 })!;
+    const scene = buildScene({ plan: { body, layout, strength: null, inside: null, gates: null }, mould: decide(), stage, panelMm: 5 })!;
     const path = scene.regions.find((r) => r.stuff === (stage === "cast" ? "cast" : "master"))!.path;
     const drawn = path
       .split("Z")

@@ -26,7 +26,7 @@ const laid = (m: Body, patch: Partial<Job["mould"]>): BlockLayout => {
 /** The section of a laid-out block, without a fill. */
 const scene = (m: Body, patch: Partial<Job["mould"]> | null, stage: Stage, panelMm = 5): Scene => {
   const s = buildScene({
-    plan: { body: m, layout: patch ? laid(m, patch) : null, strength: null, inside: null },
+    plan: { body: m, layout: patch ? laid(m, patch) : null, strength: null, inside: null, gates: null },
     mould: { ...newJob("x").mould, ...patch },
     stage,
     panelMm,

@@ -2,7 +2,6 @@ import { chordsOf, halfLength, outerSizesOnly, sectionAt, type Body, type Ring }
 import { FRAME_SHELL_MM, OPENING, RAIL, type BlockLayout, type MouldDecision, type SkinLayout } from "../mould";
 import { PROFILE_STEPS } from "../elastic";
 import type { Plan } from "../plan";
-import { gatesOf } from "../plan/gates";
 import type { Stage } from "./stages";
 
 /** What the regions of the section are made of; colours and hatches go by it. */
@@ -35,7 +34,7 @@ export interface Scene {
 }
 
 export interface SceneQuestion {
-  plan: Pick<Plan, "body" | "layout" | "strength" | "inside">;
+  plan: Pick<Plan, "body" | "layout" | "strength" | "inside" | "gates">;
   mould: MouldDecision;
   stage: Stage;
   /** Thickness of the box stock, mm. */
@@ -339,7 +338,7 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
 
 /** A sprue and vents that are cut through the rubber over a closed cavity, as far as they stand in the cut; for a casting that is filled as it is drawn. */
 function gateRegions(q: SceneQuestion, m: Body, from: number, fill: number, stuff: "cast" | "hollow"): Region[] {
-  const gates = gatesOf(q.plan);
+  const { gates } = q.plan;
   const { filling } = q.mould;
   if (!gates || (filling && filling.up[2] < UPRIGHT)) return [];
   const { sizes } = gates;

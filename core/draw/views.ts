@@ -1,5 +1,5 @@
 import { footprintOf, halfLength, halfWidth, hullOf, pointsOf, type Body, type Outline, type Point, type Ring } from "../body";
-import type { BoxPlan, Layout, SkinLayout } from "../mould";
+import type { BoxPlan, Filling, Layout, SkinLayout } from "../mould";
 import { OPENING } from "../mould";
 import { buildScene, type Region, type Scene, type SceneQuestion } from "./scene";
 
@@ -36,15 +36,22 @@ const turnLayout = (l: Layout, b: Body): Layout =>
 /** Sides as they are seen after a quarter turn: what faced front is on the left. */
 const TURNED_SIDE = { front: "right", back: "left", left: "front", right: "back", top: "top" } as const;
 
+/** What lay to the right lies in front of the cut then, and what lay at the back to the right. */
+function turnFilling(f: Filling): Filling {
+  const turn = ([x, y, z]: [number, number, number]): [number, number, number] => [y, -x, z];
+  return { up: turn(f.up), sprueMm: f.sprueMm && turn(f.sprueMm), ventsMm: f.ventsMm.map(turn) };
+}
+
 /** The same question a quarter turn about the upright axis. A bulge is known for the walls along the length only, so none is drawn. */
 function acrossOf(q: SceneQuestion): SceneQuestion {
-  const { body, layout, strength, inside } = q.plan;
+  const { body, layout, strength, inside, gates } = q.plan;
   if (!body) return q;
   const turned = quarterTurn(body);
   return {
     ...q,
-    mould: { ...q.mould, plugs: q.mould.plugs.map((p) => ({ ...p, from: TURNED_SIDE[p.from] })) },
+    mould: { ...q.mould, filling: q.mould.filling && turnFilling(q.mould.filling), plugs: q.mould.plugs.map((p) => ({ ...p, from: TURNED_SIDE[p.from] })) },
     plan: {
+      gates,
       body: turned,
       layout: layout && turnLayout(layout, turned),
       strength: strength && { ...strength, worst: null },

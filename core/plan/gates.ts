@@ -1,18 +1,9 @@
 import { areaOf, sectionAt } from "../body";
-import { gateSizes, partingN, sinksOf, thicknessAt, widestDryGap, type GateQuestion, type GateSizes, type Sink } from "../gating";
+import { gateSizes, partingN, sinksOf, thicknessAt, widestDryGap, type GateQuestion } from "../gating";
 import { flowOf, meltsAgain, thermalOf } from "../material";
 import { OPENING } from "../mould";
-import type { Plan } from "./types";
-
-/** The gates of a job: what they are sized from, what they come to, and where the casting runs short. */
-export interface PlannedGates {
-  question: GateQuestion;
-  sizes: GateSizes;
-  sinks: readonly Sink[];
-  /** What pushes the parts asunder at their parting, N, and the gap from which a melt runs out as flash, mm; null for what wets and finds any gap. */
-  partingN: number;
-  flashGapMm: number | null;
-}
+import type { Job } from "../record";
+import type { Plan, PlannedGates } from "./types";
 
 /** A funnel set on the mould stands this high over the rubber, mm, where nobody says otherwise. */
 const FUNNEL_MM = 25;
@@ -26,9 +17,8 @@ const FREEZES_BY = { metal: 0.03, other: 0.1 };
  * piece and casting are known. `told` is how many places keep air; without it
  * as many as have a vent, and one where nobody looked.
  */
-export function gatesOf(p: Plan, told?: number): PlannedGates | null {
+export function gatesOf(job: Job, p: Pick<Plan, "body" | "cast" | "rubber" | "layout" | "castMl">, told?: number): PlannedGates | null {
   const { body, cast, rubber, layout } = p;
-  const { job } = p.dossier;
   const pockets = told ?? Math.max(1, job.mould.filling?.ventsMm.length ?? 1);
   if (!body || !cast || !rubber || layout?.kind !== "block" || !OPENING[job.mould.opening].base) return null;
   const flow = flowOf(cast);

@@ -206,7 +206,7 @@ export const operations: readonly Operation[] = [
       sinks: z.array(z.object({ zMm: z.number(), thickMm: z.number(), neckMm: z.number(), shortMl: z.number() })),
     }),
     ({ job, pockets }, catalogue) => {
-      const g = gatesOf(plan(dossierOf(job, catalogue)), pockets);
+      const g = gatesOf(job, plan(dossierOf(job, catalogue)), pockets);
       const finite = (v: number) => (Number.isFinite(v) ? v : 0);
       return {
         closed: g !== null,

@@ -1,3 +1,4 @@
+import { gatesOf } from "./gates";
 import { castBatch, type CastBatch } from "../batch";
 import type { Body } from "../body";
 import { type HeatStudies } from "../heat";
@@ -142,6 +143,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
     heat,
     strength,
     inside,
+    gates: gatesOf(job, { body, layout, rubber, cast, castMl }),
     rubberCost: priced ? pours.reduce((s, p) => s + ((p.batch?.mixG ?? 0) / 1000) * (p.rubber.pricePerKg ?? 0), 0) : null,
     weights,
     places: body && layout ? placesOf(job, body, layout, weights, pours) : [],

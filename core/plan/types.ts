@@ -1,3 +1,4 @@
+import type { GateQuestion, GateSizes, Sink } from "../gating";
 import type { CastBatch, RubberBatch } from "../batch";
 import type { CastCure, RubberCure, Wait } from "../cure";
 import type { Chain, Verdict } from "../fit";
@@ -84,6 +85,16 @@ export interface PlannedInside {
   shrink: ShrinkChain | null;
 }
 
+/** The gates of a job: what they are sized from, what they come to, and where the casting runs short. */
+export interface PlannedGates {
+  question: GateQuestion;
+  sizes: GateSizes;
+  sinks: readonly Sink[];
+  /** What pushes the parts asunder at their parting, N, and the gap from which a melt runs out as flash, mm; null for what wets and finds any gap. */
+  partingN: number;
+  flashGapMm: number | null;
+}
+
 export interface Plan {
   /** What all of it follows from. */
   dossier: Dossier;
@@ -106,6 +117,8 @@ export interface Plan {
   heat: readonly PlannedHeat[];
   strength: PlannedStrength | null;
   inside: PlannedInside | null;
+  /** Null for a mould that is open at its back. */
+  gates: PlannedGates | null;
   /** What the rubber, and the jacket, cost in the workshop's own money; null until it has said what it pays. */
   rubberCost: number | null;
   weights: Weights | null;

@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import { z } from "zod";
 import { CAST_FAMILY } from "@/core/material";
-import type { PlannedGates } from "@/core/plan/gates";
+import type { PlannedGates } from "@/core/plan";
 import {
   begin,
   fillingAt,

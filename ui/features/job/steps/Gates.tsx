@@ -1,8 +1,7 @@
 "use client";
 
 import dynamic from "next/dynamic";
-import { useMemo, useState } from "react";
-import { gatesOf } from "@/core/plan/gates";
+import { useState } from "react";
 import { Figure } from "../../../kit/controls";
 import { More } from "../../../kit/More";
 import { useUnits } from "../../../kit/units";
@@ -15,7 +14,7 @@ const RehearsePanel = dynamic(() => import("../RehearsePanel").then((m) => m.Reh
 export function Gates() {
   const { plan } = useJob();
   const { fmt } = useUnits();
-  const gates = useMemo(() => gatesOf(plan), [plan]);
+  const { gates } = plan;
   const [rehearsing, setRehearsing] = useState(false);
   if (!gates) return null;
   const { sizes: g, question: q, sinks } = gates;
