@@ -139,8 +139,8 @@ const worker = {
   sequences: (corners: Float32Array, up: Vec, sprueMm: Vec | null, ventsMm: readonly Vec[], tell: Told): Sequence[] =>
     sequencesOf(looseMesh(corners), { up, sprueMm: sprueMm ? [sprueMm] : [], ventsMm }, tell),
   /** The basins of a casting that stands so, for a pour to be rehearsed in. */
-  network: (corners: Float32Array, up: Vec, sprueMm: Vec | null, ventsMm: readonly Vec[]): Network =>
-    networkOf(looseMesh(corners), { up, sprueMm, ventsMm, cells: 72 }),
+  network: (corners: Float32Array, up: Vec, sprueMm: Vec | null, ventsMm: readonly Vec[], holdsMl: number): Network =>
+    networkOf(looseMesh(corners), { up, sprueMm, ventsMm, cells: 72, holdsMl }),
   /** Where rubber poured round it shuts air in. */
   coat: (corners: Float32Array): CoatMap & { touched: Uint8Array } => {
     const { found, holds } = lookRound(looseMesh(corners), { cells: 200 });

@@ -65,17 +65,19 @@ export interface NetworkAsked {
   sprueMm: Vec | null;
   ventsMm: readonly Vec[];
   cells?: number;
+  /** What it really holds, mL, where only its outer sizes are known: all rooms are taken as smaller by as much. */
+  holdsMl?: number | null;
 }
 
 /** Basins of a cavity and how they run into one another, by joining columns from below [merge tree of the levels a liquid rises through]. */
-export function networkOf(mesh: Mesh, { up, sprueMm, ventsMm, cells = 64 }: NetworkAsked): Network {
+export function networkOf(mesh: Mesh, { up, sprueMm, ventsMm, cells = 64, holdsMl = null }: NetworkAsked): Network {
   const rows = frameOf(up);
   const turned = moved(mesh, rows);
   const ground = boundsOf(turned.positions).low[2];
   const s = standIn(turned, cells);
   const column = columnsOfSpans(s);
   const n = s.low.length;
-  const sprue = sprueMm ? outletsOf(s, rows, [sprueMm]) : [{ span: highest(s), atMm: Infinity }];
+  const sprue = sprueMm ? outletsOf(s, rows, [sprueMm]) : [{ span: highest(s, column), atMm: Infinity }];
   const vents = outletsOf(s, rows, ventsMm);
   const escape = escapeOf(s, [...sprue.map((o) => ({ ...o, atMm: Math.min(o.atMm, s.high[o.span]!) })), ...vents], column);
   /** Liquid rises in a span up to here. */
@@ -96,13 +98,15 @@ export function networkOf(mesh: Mesh, { up, sprueMm, ventsMm, cells = 64 }: Netw
       }
       bars.push({ xMm: u * s.cell, fromMm: s.low[k]! - ground, toMm: s.high[k]! - ground, airFromMm: brim[k]! - ground, basins: through });
     }
+  const gridMl = s.low.reduce((sum, lo, k) => sum + (s.high[k]! - lo) * s.cell * s.cell, 0) / 1000;
+  const by = holdsMl === null || gridMl <= 0 ? 1 : holdsMl / gridMl;
   return {
-    basins,
+    basins: basins.map((b) => ({ ...b, room: b.room.map((v) => v * by), capacityMl: b.capacityMl * by })),
     order,
     shut: pockets.map((p) => {
       const below = p.spans.reduce((best, k) => (escape[k]! > escape[best]! ? k : best), p.spans[0]!);
       return {
-        volumeMl: p.volumeMm3 / 1000,
+        volumeMl: (by * p.volumeMm3) / 1000,
         spillMm: Math.max(0, p.spillMm - ground),
         topMm: p.topMm - ground,
         basin: at(below, Math.max(s.low[below]!, p.spillMm)),
@@ -111,13 +115,21 @@ export function networkOf(mesh: Mesh, { up, sprueMm, ventsMm, cells = 64 }: Netw
     bars,
     barMm: s.cell,
     highMm: boundsOf(turned.positions).high[2] - ground,
-    cavityMl: s.low.reduce((sum, lo, k) => sum + (s.high[k]! - lo) * s.cell * s.cell, 0) / 1000,
+    cavityMl: gridMl * by,
     sprueXMm: (column[sprue[0]!.span]! % s.nx) * s.cell,
     ventXsMm: vents.map((o) => (column[o.span]! % s.nx) * s.cell),
   };
 }
 
-const highest = (s: Stand): number => s.high.reduce((best, h, k) => (h > s.high[best]! ? k : best), 0);
+/** The span of the highest place: of a flat top the one nearest its middle. */
+function highest(s: Stand, column: Uint32Array): number {
+  const top = s.high.reduce((most, h) => Math.max(most, h), -Infinity);
+  const flat = Array.from(s.high.keys()).filter((k) => s.high[k]! > top - 0.25 * s.cell);
+  const at = (k: number): [number, number] => [column[k]! % s.nx, Math.floor(column[k]! / s.nx)];
+  const mid = [0, 1].map((i) => flat.reduce((sum, k) => sum + at(k)[i]!, 0) / flat.length) as [number, number];
+  const off = (k: number) => Math.hypot(at(k)[0] - mid[0], at(k)[1] - mid[1]);
+  return flat.reduce((best, k) => (off(k) < off(best) ? k : best), flat[0]!);
+}
 
 /** A node of the merge tree: it begins at a low place or where others meet, and ends where it meets another. Heights as the stand has them. */
 interface Node {

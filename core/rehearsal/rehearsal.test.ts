@@ -101,6 +101,19 @@ describe("a cavity as basins", () => {
     }
   });
 
+  it("holds what it is told where only its outer sizes are known, and is filled at the middle of a flat top", () => {
+    const box = turnedSolid(
+      [
+        [20, 0],
+        [20, 30],
+      ],
+      60,
+    );
+    const n = networkOf(box, { up: UP, sprueMm: null, ventsMm: [], cells: 60, holdsMl: 20 });
+    expect(roomOf(n)).toBeCloseTo(20, 6);
+    expect(Math.abs(n.sprueXMm + n.barMm / 2 - 20)).toBeLessThan(1.5);
+  });
+
   it("keeps room and air apart to the last drop", () => {
     // The rake turned over: a comb, filled through one tooth; two keep their air.
     const n = networkOf(rake(), { up: [0, 0, -1], sprueMm: [4, -6, 0], ventsMm: [], cells: 64 });

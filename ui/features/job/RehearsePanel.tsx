@@ -75,13 +75,13 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
     if (!corners) return;
     let mine = true;
     void (async () => {
-      const n = await ask((w) => w.network(corners, filling?.up ?? [0, 0, 1], filling?.sprueMm ?? null, vented ? (filling?.ventsMm ?? []) : []));
+      const n = await ask((w) => w.network(corners, filling?.up ?? [0, 0, 1], filling?.sprueMm ?? null, vented ? (filling?.ventsMm ?? []) : [], q.volumeMl));
       if (mine && n) setNetwork(n);
     })();
     return () => {
       mine = false;
     };
-  }, [corners, filling, vented, ask]);
+  }, [corners, filling, vented, q.volumeMl, ask]);
   const setup = useMemo<Setup>(
     () => ({
       liquid: q.liquid,
@@ -370,21 +370,24 @@ function paint(c: HTMLCanvasElement, n: Network, st: State | null, setup: Setup,
   const ink = c.getContext("2d");
   if (!ink) return;
   const hue = HUES[dark ? "dark" : "light"];
-  const wide = Math.max(...n.bars.map((b) => b.xMm)) + n.barMm;
+  const left = Math.min(...n.bars.map((b) => b.xMm));
+  const wide = Math.max(...n.bars.map((b) => b.xMm)) + n.barMm - left;
   const funnelMm = Math.max(0.18 * n.highMm, 8);
   const by = Math.min((c.width * 0.8) / wide, (c.height * 0.92) / (n.highMm + funnelMm * 1.8));
-  const x0 = (c.width - wide * by) / 2;
+  const x0 = (c.width - wide * by) / 2 - left * by;
   const floor = c.height * 0.96;
   const y = (z: number) => floor - z * by;
   ink.fillStyle = hue.rubber;
-  ink.fillRect(x0 - 0.08 * c.width, y(n.highMm + funnelMm * 0.8), wide * by + 0.16 * c.width, (n.highMm + funnelMm * 0.8) * by + 0.03 * c.height);
+  ink.fillRect(x0 + left * by - 0.08 * c.width, y(n.highMm + funnelMm * 0.8), wide * by + 0.16 * c.width, (n.highMm + funnelMm * 0.8) * by + 0.03 * c.height);
   const at = st ? fillingAt(n, st.filledMl) : null;
   const full = new Set(at ? n.order.slice(0, at.index) : []);
-  const w = n.barMm * by + 0.6;
+  // On whole points of the picture, so that neighbours meet without a line.
   const column = (xMm: number, from: number, to: number, fill: string) => {
     if (to <= from) return;
     ink.fillStyle = fill;
-    ink.fillRect(x0 + xMm * by, y(to), w, (to - from) * by + 0.6);
+    const [px, right] = [Math.round(x0 + xMm * by), Math.round(x0 + (xMm + n.barMm) * by)];
+    const [py, low] = [Math.round(y(to)), Math.round(y(from))];
+    ink.fillRect(px, py, right - px, low - py);
   };
   for (const b of n.bars) {
     column(b.xMm, b.fromMm, b.toMm, hue.room);
