@@ -324,7 +324,7 @@ test("the comet pull rehearsed: a narrow sprue freezes short, the sprue as propo
   await page.keyboard.down(" ");
   await expect(page.getByText("Not a good casting.")).toBeVisible({ timeout: 60_000 });
   await page.keyboard.up(" ");
-  await expect(page.getByText(/is missing: it froze|ran over the funnel/).first()).toBeVisible();
+  await expect(page.getByText(/is missing: (it froze|its own skin held it)/).first()).toBeVisible();
   await expect(page.getByText(/^With the sprue opened to/)).toBeVisible();
   await page.getByRole("radio", { name: "As proposed" }).click();
   await pour.focus();

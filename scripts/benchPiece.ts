@@ -107,6 +107,7 @@ export async function benchPiece(say: (what: string, measured: string, aim?: str
   const net = networkOf(lids, { up: [0, 1, 0], sprueMm: null, ventsMm: [], cells: 72 });
   const setup = {
     liquid: { densityKgM3: 6970, viscosityPaS: 0.002 },
+    skinNM: null,
     chokeMm: 4,
     channelMm: 20,
     funnelMl: 10,

@@ -3,7 +3,7 @@ import { poured, roomOf, TICKS, type Hand, type Setup, type State } from "./pour
 
 /** What went wrong with a rehearsed pour, in the order of what it spoils. */
 export type Flaw =
-  | { kind: "short"; missingMl: number; why: "frozen" | "thick" | "out"; tick: number }
+  | { kind: "short"; missingMl: number; why: "frozen" | "thick" | "skin" | "out"; tick: number }
   | { kind: "void"; volumeMl: number; topMm: number; spillMm: number }
   | { kind: "gulp"; tick: number }
   | { kind: "spilt"; ml: number };
@@ -31,7 +31,7 @@ export function judged(n: Network, st: State): Judged {
   if (st.spiltMl > 0.02 * n.cavityMl) flaws.push({ kind: "spilt", ml: st.spiltMl });
   const sound = Math.max(0, Math.min(1, st.filledMl / n.cavityMl));
   const score = Math.max(0, Math.round(100 * sound - 5 * st.gulps.length - Math.min(10, (20 * st.spiltMl) / n.cavityMl)));
-  return { good: st.ended === "full" && flaws.length === 0, score, seconds: (st.endedTick ?? st.tick) / TICKS, flaws };
+  return { good: st.ended === "full" && flaws.every((f) => f.kind === "spilt"), score, seconds: (st.endedTick ?? st.tick) / TICKS, flaws };
 }
 
 /** One change, and what the same hand would have got with it. */

@@ -1,10 +1,12 @@
 import { kept } from "../body";
-import { airPressure, flowMlS, frozenS, type Freezing, type Liquid } from "../gating";
+import { airPressure, flowMlS, frozenS, headToEnter, type Freezing, type Liquid } from "../gating";
 import { levelIn, type Network } from "./network";
 
 /** What is cut, and what is poured. Lengths mm. */
 export interface Setup {
   liquid: Liquid;
+  /** Surface tension of a melt that does not wet, N/m; null for what wets and enters anywhere. */
+  skinNM: number | null;
   chokeMm: number;
   channelMm: number;
   funnelMl: number;
@@ -40,7 +42,7 @@ export interface State {
   gulps: number[];
   wasWet: boolean;
   /** Why nothing runs any more. */
-  ended: "full" | "frozen" | "thick" | "out" | null;
+  ended: "full" | "frozen" | "thick" | "skin" | "out" | null;
   endedTick: number | null;
 }
 
@@ -85,6 +87,8 @@ function openness(n: Network, s: Setup, st: State, basin: number): number {
 export function inflow(s: Setup, funnelMl: number, thickness = 1): number {
   if (funnelMl <= 0) return 0;
   const headMm = s.channelMm + s.funnelHighMm * Math.cbrt(Math.min(1, funnelMl / s.funnelMl));
+  // A melt that does not wet stands at a narrow place until its head pushes it through its own skin.
+  if (s.skinNM !== null && headMm < headToEnter(s.chokeMm, s.liquid.densityKgM3 / 1000, s.skinNM)) return 0;
   const liquid = { ...s.liquid, viscosityPaS: s.liquid.viscosityPaS * thickness };
   const channel = { diameterMm: s.chokeMm, lengthMm: s.channelMm, headMm, discharge: 0.6 };
   // Air and melt in one hole: less than half of it is left for either.
@@ -129,6 +133,7 @@ export function step(n: Network, s: Setup, st: State, pouring: boolean): void {
     if (way.some((b) => openness(n, s, st, b) <= 0)) return end(st, "frozen");
   }
   const run = Math.min(st.funnelMl, inflow(s, st.funnelMl, thickening(s, seconds)) * dt, room - st.filledMl);
+  if (run <= 0 && s.skinNM !== null && st.funnelMl >= s.funnelMl * (1 - 1e-9)) return end(st, "skin");
   st.funnelMl -= run;
   st.filledMl += run;
   if (st.wasWet && st.funnelMl <= 1e-9 && st.filledMl < room - 1e-6) {

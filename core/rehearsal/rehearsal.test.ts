@@ -41,6 +41,7 @@ function rake(): Mesh {
 
 const water: Setup = {
   liquid: { densityKgM3: 1000, viscosityPaS: 1e-3 },
+  skinNM: null,
   chokeMm: 3,
   channelMm: 20,
   funnelMl: 20,
@@ -143,7 +144,7 @@ describe("a pour rehearsed", () => {
     expect(st.endedTick! / TICKS).toBeGreaterThan(least);
     expect(st.endedTick! / TICKS).toBeLessThan(least * 1.15 + 0.5);
     expect(st.potMl + st.funnelMl + st.filledMl + st.spiltMl).toBeCloseTo(water.potMl, 6);
-    expect(judged(n, st)).toMatchObject({ good: false, flaws: [{ kind: "spilt" }] });
+    expect(judged(n, st)).toMatchObject({ good: true, flaws: [{ kind: "spilt" }] });
     // A calmer hand spills nothing.
     const calm = poured(n, { ...water, handMlS: inflow(water, 10) }, held);
     expect(judged(n, calm)).toMatchObject({ good: true, flaws: [] });
@@ -193,6 +194,14 @@ describe("a pour rehearsed", () => {
     const wide = poured(n, { ...metal, chokeMm: 3 }, held);
     expect(wide.ended).toBe("full");
     expect(oneChange(n, metal, held, { chokeMm: 3, pourC: 300 })).toMatchObject({ change: "choke" });
+  });
+
+  it("does not let a melt that does not wet through a choke its head cannot push it into", () => {
+    // Under 45 mm tin enters nothing narrower than 4γ/(ρ·g·h) = 0.71 mm.
+    const tin: Setup = { ...water, liquid: { densityKgM3: 6970, viscosityPaS: 0.002 }, skinNM: 0.55, freezing: pewter, workingS: null, chokeMm: 0.6 };
+    const st = poured(n, tin, held);
+    expect(st).toMatchObject({ ended: "skin", filledMl: 0 });
+    expect(inflow({ ...tin, chokeMm: 0.8 }, 20)).toBeGreaterThan(0);
   });
 
   it("loses most of its flow where air has to come out the way the melt goes in", () => {

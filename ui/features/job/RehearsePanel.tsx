@@ -62,7 +62,7 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
       chokeMm: sizes.choke.startMm,
       vents: sizes.vents.count,
       ventMm: Math.round(10 * Math.min(sizes.vents.startMm, 12)) / 10,
-      handMlS: Math.max(0.5, Number((flow * 1.3).toPrecision(2))),
+      handMlS: Math.max(0.5, Number((flow * 1.05).toPrecision(2))),
       pourC: q.freezing?.pourC ?? 0,
     };
   }, [sizes, q]);
@@ -85,6 +85,7 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
   const setup = useMemo<Setup>(
     () => ({
       liquid: q.liquid,
+      skinNM: q.wets ? null : q.surfaceTensionNM,
       chokeMm: cuts.chokeMm,
       channelMm: q.channelMm,
       funnelMl: sizes.funnel.volumeMl,
@@ -336,7 +337,7 @@ const seconds = (tick: number, fmt: Fmt) => fmt(tick / TICKS / 3600, "duration")
 function flawWords(f: Flaw, fmt: Fmt): string {
   switch (f.kind) {
     case "short":
-      return `${fmt(f.missingMl, "volume")} is missing: ${{ frozen: "it froze", thick: "it thickened", out: "nothing more came" }[f.why]} after ${seconds(f.tick, fmt)}.`;
+      return `${fmt(f.missingMl, "volume")} is missing: ${{ frozen: "it froze", thick: "it thickened", skin: "its own skin held it at the sprue", out: "nothing more came" }[f.why]} after ${seconds(f.tick, fmt)}.`;
     case "void":
       return `A void of ${fmt(f.volumeMl, "volume")} at ${fmt(f.topMm, "length")}: the rising level shut it at ${fmt(f.spillMm, "length")}. A vent there lets it out.`;
     case "gulp":
