@@ -86,8 +86,33 @@ async function round(page: Page): Promise<void> {
   await page.getByRole("button", { name: "In the round" }).click();
   await page.waitForTimeout(2500);
   await page.getByRole("combobox", { name: "Halves part" }).click();
-  await page.getByRole("option", { name: "Left and right" }).click();
+  await page.getByRole("option", { name: "Front and back" }).click();
   await page.waitForTimeout(2000);
+}
+
+/** Lays the piece on its side, filled below its top, so that air stays and a vent lets it out. */
+async function airy(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "In the round" }).click();
+  await page.getByRole("radio", { name: "Where air stays" }).click();
+  await page.getByRole("button", { name: /^on its left: / }).click();
+  await page.getByRole("radio", { name: "Fill here" }).click();
+  await page.getByRole("application", { name: /in the round/ }).focus();
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Vent what stays" }).waitFor();
+  await page.waitForTimeout(2500);
+}
+
+/** Pours a narrow sprue until the metal fails. */
+async function rehearsed(page: Page): Promise<void> {
+  await page
+    .getByTestId("panel")
+    .getByRole("button", { name: /^Sprue, vents, funnel/ })
+    .click();
+  await page.getByRole("button", { name: "Rehearse the pour" }).click();
+  await page.waitForTimeout(3000);
+  await page.getByRole("button", { name: "Hold to pour" }).focus();
+  await page.keyboard.down(" ");
+  await page.waitForTimeout(4200);
 }
 
 const unfold =
@@ -120,9 +145,9 @@ const SHOTS: readonly Shot[] = [
   { name: "fit", path: "/fit", act: worked },
   { name: "materials", path: "/materials" },
   { name: "logbook", path: "/log" },
-  { name: "pour", path: "/log/demo-pour-11" },
+  { name: "rehearsal", path: "/jobs/demo-comet-modelled#cast", act: rehearsed },
   { name: "mould", path: "/rack/demo-mould-10" },
-  { name: "settings", path: "/settings" },
+  { name: "piece-air", path: "/jobs/demo-owl-bookend#master", act: airy },
   { name: "calendar", path: "/calendar", act: planned },
   { name: "weigh", path: "/jobs/demo-comet-drawer-pull#out", size: { width: 1024, height: 768 }, act: weighing, everything: true },
   { name: "weigh-metal", path: "/jobs/demo-comet-drawer-pull#out", act: doing(/^Weigh in comet pewter/), everything: true },

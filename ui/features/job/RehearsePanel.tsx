@@ -27,7 +27,7 @@ import { Dialog } from "../../kit/Dialog";
 import { Drag } from "../../kit/Drag";
 import { useDark } from "../../kit/theme";
 import { useUnits } from "../../kit/units";
-import { solidOf } from "../../stage/round/solid";
+import { steadySolid } from "../../stage/round/solid";
 import { useJob } from "./JobContext";
 
 /** What a person sets for a rehearsal. */
@@ -68,7 +68,7 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
   }, [sizes, q]);
   const [exercise, setExercise] = useState<Exercise>("proposed");
   const [cuts, setCuts] = useState<Cuts>(proposed);
-  const corners = useMemo(() => (plan.body ? solidOf(plan.body) : null), [plan.body]);
+  const corners = useMemo(() => (plan.body ? steadySolid(plan.body) : null), [plan.body]);
   const { filling } = job.mould;
   const vented = cuts.vents > 0;
   useEffect(() => {

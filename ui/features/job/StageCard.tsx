@@ -108,7 +108,7 @@ export function StageCard({
           />
         )}
       </Tabs>
-      {stage === "master" && job.master.shape === "photographs" && (job.master.photographs?.shots.length ?? 0) > 0 && (
+      {!round && stage === "master" && job.master.shape === "photographs" && (job.master.photographs?.shots.length ?? 0) > 0 && (
         <PictureStrip jobId={id} shots={job.master.photographs?.shots ?? []} />
       )}
       <div className="flex flex-wrap items-center justify-between gap-x-3 px-2 pb-1">

@@ -20,7 +20,7 @@ import { useUnits } from "../../kit/units";
 import { AirTold, CoatTold, useAir } from "./Air";
 import { HUES } from "./hues";
 import { Balls, Piece, Rope, Sight, Standing, type Look, type Touch, type Touched } from "./Scene";
-import { solidOf } from "./solid";
+import { steadySolid } from "./solid";
 import { Told } from "./Told";
 
 const PULLS = [
@@ -118,7 +118,7 @@ export function Round({
   const { doing, begin, end } = going;
   const [shown, setShown] = useState<Shown>("leave");
   const [coat, setCoat] = useState<(CoatMap & { touched: Uint8Array }) | null>(null);
-  const corners = useMemo(() => solidOf(body), [body]);
+  const corners = useMemo(() => steadySolid(body), [body]);
   const touch = useRef<Touch>(null);
   // What the cut passes through, from its front to its back.
   const facing = (angle * Math.PI) / 180;

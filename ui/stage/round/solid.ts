@@ -1,8 +1,17 @@
 import { ShapeUtils, Vector2 } from "three";
 import { between, pointsOf, ringArea, ringHolds, type Body, type Outline, type Point } from "@/core/body";
 
+let last = new Float32Array();
+
+/** The same triangles as last time where nothing of them has changed: a body that was planned anew is no new piece, and nothing need be asked of it again. */
+export function steadySolid(b: Body): Float32Array {
+  const now = solidOf(b);
+  if (now.length !== last.length || now.some((v, i) => v !== last[i])) last = now;
+  return last;
+}
+
 /** Triangles of a body as its levels tell it: three corners after another, mm, the back at z = 0. */
-export function solidOf(b: Body): Float32Array {
+function solidOf(b: Body): Float32Array {
   const out: number[] = [];
   const levels = b.levels.map((l) => ({ z: l.zMm, outline: l.outline, rings: ringsOf(l.outline) }));
   const quad = (p: Point, q: Point, z0: number, u: Point, v: Point, z1: number) => {
