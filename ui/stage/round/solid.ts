@@ -1,7 +1,7 @@
 import { ShapeUtils, Vector2 } from "three";
 import { between, pointsOf, ringArea, ringHolds, type Body, type Outline, type Point } from "@/core/body";
 
-let last = new Float32Array();
+let last: Float32Array = new Float32Array();
 
 /** The same triangles as last time where nothing of them has changed: a body that was planned anew is no new piece, and nothing need be asked of it again. */
 export function steadySolid(b: Body): Float32Array {
