@@ -102,7 +102,7 @@ export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
     openBack: job !== undefined && pour.kind === "cast" && isOpenBack(job.mould),
     atHeatLimit: heat?.some((f) => f.verdict !== "sound") ?? false,
     doubts: judged ? judged.chain.links.filter((l) => l.contact.endsWith("-rubber") && l.verdict !== "sound").map((l) => l.between.join(" on ")) : [],
-    trials: [...casts.toReversed(), { sprueMm: pour.snapshot.actual?.sprueMm ?? null, outcome: pour.outcome, faults: pour.faults }]
+    trials: [...casts, { sprueMm: pour.snapshot.actual?.sprueMm ?? null, outcome: pour.outcome, faults: pour.faults }]
       .filter((c) => c.outcome !== null)
       .flatMap((c): Trial[] => (c.sprueMm === null ? [] : [{ chokeMm: c.sprueMm, full: !c.faults.includes("short-fill"), share: null }])),
     tried: [...casts.filter((c) => c.helped === false).map((c) => c.changed?.key ?? ""), ...(didHelp(changed, pour) === false ? [changed ?? ""] : [])],
@@ -131,7 +131,8 @@ function sureOf(key: string | null, casts: readonly { outcome: string | null; fa
   const fault = key?.includes("/") ? key.split("/")[0] : undefined;
   if (!fault) return "";
   const judged = casts.filter((c) => c.outcome !== null);
-  const since = judged.findIndex((c) => c.changed?.key === key);
+  // A change made again, such as a sprue opened further, counts from when it was made last.
+  const since = judged.findLastIndex((c) => c.changed?.key === key);
   if (since < 0 || judged.slice(since).some((c) => c.faults.some((f) => f === fault))) return "";
   return howSure(judged.length - since, judged.slice(0, since).filter((c) => c.faults.some((f) => f === fault)).length);
 }
