@@ -93,8 +93,8 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
       const trials = q.trials ?? [];
       const belief = believed(trials, (chokeMm) => thin / 2 / fillS(s.volumeMl, chokeMm, head));
       const learned = nextCut(belief, cut.sprueMm * LEAST_CUT, cut.sprueMm * MOST_CUT);
-      // One pour may have failed for anything; from the second on the mould speaks for itself.
-      const taught = trials.length >= 2;
+      // One pour, or two, may have failed for anything; from the third on the mould speaks for itself.
+      const taught = trials.length >= 3;
       const wanted = taught ? learned.chokeMm : reckoned;
       if (seconds > thin / 2 || taught)
         add(

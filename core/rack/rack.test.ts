@@ -88,14 +88,14 @@ describe("what to change next time", () => {
     expect(ask(["short-fill"], frozen("cast", pewter))[0]!.change).toMatch(/Measure the sprue/);
   });
 
-  it("goes by what a mould has shown once it was poured twice, and says how sure that is", () => {
+  it("goes by what a mould has shown once it was poured three times, and says how sure that is", () => {
     const s = actual(frozen("cast", pewter), [1], { sprueMm: 30 });
-    const trials = [20, 30].map((chokeMm) => ({ chokeMm, full: false, share: null }));
+    const trials = [20, 25, 30].map((chokeMm) => ({ chokeMm, full: false, share: null }));
     const taught = ask(["short-fill"], s, { trials }).find((a) => a.key === "short-fill/choke")!;
-    // By the formula 30 mm is more than enough; two failures say otherwise.
-    expect(taught.why).toMatch(/By 2 pours this mould fills \d+ % as far as reckoned/);
+    // By the formula 30 mm is more than enough; three failures say otherwise.
+    expect(taught.why).toMatch(/By 3 pours this mould fills \d+ % as far as reckoned/);
     expect(Number(/to ([\d.]+) mm/.exec(taught.change)![1])).toBeGreaterThan(30);
-    expect(ask(["short-fill"], s, { trials: trials.slice(0, 1) }).some((a) => a.key === "short-fill/choke")).toBe(false);
+    expect(ask(["short-fill"], s, { trials: trials.slice(0, 2) }).some((a) => a.key === "short-fill/choke")).toBe(false);
   });
 
   it("puts a vent first where the gap sits at the top, and tilts for pinholes under a face", () => {
