@@ -23,3 +23,18 @@ export function Progress({ going, stop }: { going: Going; stop: () => void }) {
     </div>
   );
 }
+
+/** The same for work that may not be under way: stopping it ends the work, and its telling. */
+export function Running({ doing, stop, end }: { doing: Going | null; stop: () => void; end: () => void }) {
+  return (
+    doing && (
+      <Progress
+        going={doing}
+        stop={() => {
+          stop();
+          end();
+        }}
+      />
+    )
+  );
+}

@@ -14,7 +14,7 @@ import { useModelWorker } from "../../data/useModelWorker";
 import { Choice } from "../../kit/Choice";
 import { Drag } from "../../kit/Drag";
 import { Pick } from "../../kit/Pick";
-import { Progress } from "../../kit/Progress";
+import { Running } from "../../kit/Progress";
 import { useDark } from "../../kit/theme";
 import { useUnits } from "../../kit/units";
 import { AirTold, CoatTold, useAir } from "./Air";
@@ -267,15 +267,7 @@ export function Round({
           </p>
         )}
       </div>
-      {doing && (
-        <Progress
-          going={doing}
-          stop={() => {
-            stop();
-            end();
-          }}
-        />
-      )}
+      <Running doing={doing} stop={stop} end={end} />
       <div role="status" className="min-h-6 shrink-0 text-sm">
         {fault ??
           (shown === "air" ? (

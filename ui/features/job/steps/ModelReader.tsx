@@ -12,7 +12,7 @@ import { QuantityField } from "../../../form/QuantityField";
 import { Choice } from "../../../kit/Choice";
 import { Fault } from "../../../kit/controls";
 import { Pick } from "../../../kit/Pick";
-import { Progress } from "../../../kit/Progress";
+import { Running } from "../../../kit/Progress";
 import { useUnits } from "../../../kit/units";
 import { useJob } from "../JobContext";
 
@@ -84,15 +84,7 @@ export function ModelReader() {
         <FileBox size={20} aria-hidden="true" /> {now ? "Choose another file" : "Choose the model's file"}
         <input ref={input} type="file" accept=".stl,.obj,.ply,.3mf" className="sr-only" onChange={(e) => void open(e.target.files?.[0])} />
       </label>
-      {doing && (
-        <Progress
-          going={doing}
-          stop={() => {
-            stop();
-            end();
-          }}
-        />
-      )}
+      <Running doing={doing} stop={stop} end={end} />
       <Fault>{fault}</Fault>
       {opened && (
         <>

@@ -16,7 +16,7 @@ import { Choice } from "../../../kit/Choice";
 import { Fault } from "../../../kit/controls";
 import { Drag } from "../../../kit/Drag";
 import { More } from "../../../kit/More";
-import { Progress } from "../../../kit/Progress";
+import { Running } from "../../../kit/Progress";
 import { useUnits } from "../../../kit/units";
 import { useJob } from "../JobContext";
 import { pictureUrl } from "../PictureStrip";
@@ -364,15 +364,7 @@ export function PhotoReader() {
           />
           {hand === "move" && <p className="hint">Drag a point of the line to where the edge of the piece is.</p>}
           {hand === "draw" && <p className="hint">Tap round the piece, point after point; drag a point to move it.</p>}
-          {doing && (
-            <Progress
-              going={doing}
-              stop={() => {
-                stop();
-                end();
-              }}
-            />
-          )}
+          <Running doing={doing} stop={stop} end={end} />
           {shot.rings.length > 0 && shot.sure < 0.85 && <p className="hint">Piece and surroundings look alike here: check the line, and brush on or away.</p>}
           <Choice label="Its size by" value={shot.scale} options={SCALES} onChange={(scale) => change({ scale, marks: marksFor(scale, shot.sizePx) })} />
           <div className="grid grid-cols-2 gap-3">
