@@ -2,7 +2,8 @@ import { z } from "zod";
 import { define, type Operation } from "../operation";
 import { airPressure, flowMlS, frozenS, headToEnter, jetMlS, laminarMlS, reynoldsOf, risingBothS, risingFillS } from ".";
 
-const over = (what: string, most = 1e6) => z.number().finite().gt(0, `${what} has to be more than 0`).max(most);
+const over = (what: string, most = 1e6) =>
+  z.number().finite().gt(0, `${what} has to be more than 0`).max(most, `${what} can be at most ${most}: look at its unit`);
 const Forms = (what: string) =>
   z.object({
     constant: z.number().describe(`${what} at a constant head, only the contraction counted: C_d·A·√(2gh)`),

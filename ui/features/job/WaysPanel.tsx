@@ -102,7 +102,7 @@ export function WaysPanel({ onClose }: { onClose: () => void }) {
                 </p>
               ))}
             </div>
-            <div className="flex flex-col items-end gap-1">
+            <div className="flex flex-col gap-1 sm:items-end">
               <VerdictMark verdict={w.comes.verdict} size={18} />
               {w.opening === job.mould.opening ? (
                 <span className="text-sm font-semibold">as it is</span>
