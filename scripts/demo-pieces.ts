@@ -1,13 +1,14 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import sharp from "sharp";
-import { flatRings, type Point } from "../core/body";
-import type { Scanned, Shot } from "../core/master";
-import { modelOf, opensOf, scanModel, type Mesh, type Vec } from "../core/mesh";
+import { bodyOf, flatRings, type Point } from "../core/body";
+import { formOfScan, type Scanned, type Shot } from "../core/master";
+import { layersOf, modelOf, opensOf, scanModel, type Mesh, type Vec } from "../core/mesh";
 import { levelsOf, outlineOf, silhouetted, type Brush, type Picture, type View } from "../core/photo";
 import { paint } from "../core/photo/fixtures/pictures";
 import { binaryStl } from "../shape/fixtures/files";
 import { readModel } from "../shape/model";
+import { solidOf } from "../ui/stage/round/solid";
 
 /**
  * Makes the demo's two measured pieces, the way a person would: a comet as a model, read and measured; an owl as two photographs, tapped
@@ -58,6 +59,7 @@ function readComet(): Scanned {
     areaMm2: s.areaMm2,
     says: model.repairs.map((r) => r.message),
     opens: opensOf(model.mesh),
+    layers: layersOf(model.mesh),
     shots: [],
   };
 }
@@ -144,7 +146,7 @@ async function readOwl(): Promise<Scanned> {
     return { view: s.view, outlinePx: s.rings.map(points), scale: { pointsPx: [marks[0]!, marks[1]!], distanceMm }, sizePx: s.sizePx, cameraMm: s.cameraMm };
   });
   const b = silhouetted(views);
-  return {
+  const told: Scanned = {
     name: "Photographs: front, side",
     levels: levelsOf(b),
     volumeMl: b.volumeMm3 / 1000,
@@ -152,8 +154,13 @@ async function readOwl(): Promise<Scanned> {
     areaMm2: null,
     says: b.says,
     opens: null,
+    layers: null,
     shots,
   };
+  const corners = solidOf(bodyOf(formOfScan(told), told.errorMl));
+  const loose = { positions: Float64Array.from(corners), triangles: Uint32Array.from({ length: corners.length / 3 }, (_, i) => i) };
+  const { mesh } = modelOf({ ...loose, unitMm: 1, format: "STL" });
+  return { ...told, opens: opensOf(mesh), layers: layersOf(mesh) };
 }
 
 writeFileSync(join(FOLDER, "comet.json"), `${JSON.stringify(readComet())}\n`);

@@ -1,8 +1,10 @@
 import { expose } from "comlink";
 import { lookIn, lookRound, narrowCores, posturesOf, sequencesOf, ventsFor, type CoatMap, type Posture, type Sequence, type Trapped } from "../core/air";
+import type { LayerAt } from "../core/body";
 import type { Scanned } from "../core/master";
 import {
   frameOf,
+  layersOf,
   leavingOf,
   moved,
   opensOf,
@@ -51,6 +53,9 @@ export interface Left extends Leaving {
   free: Uint8Array;
 }
 
+/** What of a scan changes as it is laid another way. */
+export type Laid = Pick<Scanned, "levels" | "opens" | "layers">;
+
 const looseMesh = (corners: Float32Array): Mesh => ({
   positions: Float64Array.from(corners),
   triangles: Uint32Array.from({ length: corners.length / 3 }, (_, i) => i),
@@ -64,6 +69,10 @@ const coresOf = (mesh: Mesh): string[] =>
     : narrowCores(mesh)
         .slice(0, 3)
         .map((c) => `A hole of ${quote(c.wideMm, "length")} is ${quote(c.deepMm, "length")} deep: a core of rubber in it bends and tears. Fill it and drill.`);
+
+/** Largest model, triangles, whose layers are measured by distance. */
+const MOST_LAYERED = 600_000;
+const layersFor = (mesh: Mesh, tell: (share: number) => void): LayerAt[] | null => (mesh.triangles.length > 3 * MOST_LAYERED ? null : layersOf(mesh, tell));
 
 /** Which triangles have their middle where air is: 0 those that have. */
 const touchedBy = (corners: Float32Array, holds: (p: Vec) => boolean): Uint8Array =>
@@ -95,7 +104,8 @@ const worker = {
     const s = scanModel({ ...model, doubtMm3: model.doubtMm3 * cube, overlapMm3: model.overlapMm3 * cube }, mesh, (share, what) =>
       tell(0.35 + 0.15 * share, what),
     );
-    const opens = opensOf(mesh, (share, what) => tell(0.5 + 0.5 * share, what));
+    const opens = opensOf(mesh, (share, what) => tell(0.5 + 0.3 * share, what));
+    const layers = layersFor(mesh, (share) => tell(0.8 + 0.2 * share, "Laying skins round it"));
     return {
       name: name.slice(0, 200),
       levels: s.levels,
@@ -105,6 +115,7 @@ const worker = {
       says: [...model.repairs.map((r) => r.message), ...model.warnings, ...coresOf(mesh)].map((m) => m.slice(0, 500)).slice(0, 20),
       shots: [],
       opens,
+      layers,
     };
   },
   /**
@@ -146,12 +157,16 @@ const worker = {
     const { found, holds } = lookRound(looseMesh(corners), { cells: 200 });
     return { ...found, touched: touchedBy(corners, holds) };
   },
-  /** The same body laid another way: its levels with `up` standing upright, and how it leaves a mould then. */
-  lay: (corners: Float32Array, up: Vec, tell: Told): Pick<Scanned, "levels" | "opens"> => {
+  /** A body of loose triangles laid with `up` standing upright: its levels, how it leaves a mould, and its layers. */
+  lay: (corners: Float32Array, up: Vec, tell: Told): Laid => {
     const model = repaired({ ...looseMesh(corners), unitMm: 1, format: "STL" }, 1, (share, what) => tell(0.3 * share, what));
     const mesh = moved(model.mesh, frameOf(up));
     const s = scanModel(model, mesh, (share, what) => tell(0.3 + 0.2 * share, what));
-    return { levels: s.levels, opens: opensOf(mesh, (share, what) => tell(0.5 + 0.5 * share, what)) };
+    return {
+      levels: s.levels,
+      opens: opensOf(mesh, (share, what) => tell(0.5 + 0.3 * share, what)),
+      layers: layersFor(mesh, (share) => tell(0.8 + 0.2 * share, "Laying skins round it")),
+    };
   },
 };
 export type ModelWorker = typeof worker;

@@ -18,6 +18,47 @@ export interface Level extends Ring {
   perimeterMm: number;
 }
 
+/**
+ * A layer of one thickness on a body measured as a whole, by its volume over its thickness (its mean area, mm²): outside, above the board;
+ * inside, with the back open; inside, with a wall all round. At thickness 0 these are the areas themselves.
+ */
+export interface LayerAt {
+  tMm: number;
+  outMm2: number;
+  openMm2: number;
+  closedMm2: number;
+}
+
+/** Volume of a layer of a thickness, mm³: its mean area by straight lines between the thicknesses that were measured. */
+export function shellVolume(layers: readonly LayerAt[], t: number, of: (l: LayerAt) => number): number {
+  const [p, q] = bracket(layers, t);
+  return t * Math.max(0, of(p) + ((of(q) - of(p)) * (t - p.tMm)) / (q.tMm - p.tMm));
+}
+
+/** Volume of a layer outside, mm³: its mean area by the parabola through three of the thicknesses measured, which is exact for convex bodies [Steiner]. */
+export function coverVolume(layers: readonly LayerAt[], t: number): number {
+  const [p, q] = bracket(layers, t);
+  const i = layers.indexOf(q);
+  const r = layers[i + 1] ?? layers[i - 2];
+  if (!r) return shellVolume(layers, t, (l) => l.outMm2);
+  const three = [p, q, r];
+  const share = (l: LayerAt) => three.reduce((v, o) => (o === l ? v : (v * (t - o.tMm)) / (l.tMm - o.tMm)), 1);
+  return (
+    t *
+    Math.max(
+      0,
+      three.reduce((sum, l) => sum + l.outMm2 * share(l), 0),
+    )
+  );
+}
+
+/** The two measured thicknesses on either side of one, or the last two. */
+function bracket(layers: readonly LayerAt[], t: number): [LayerAt, LayerAt] {
+  const found = layers.findIndex((l) => l.tMm >= t);
+  const i = found === -1 ? layers.length - 1 : Math.max(1, found);
+  return [layers[i - 1]!, layers[i]!];
+}
+
 /** Everything the rest of the engine reads of a master, whatever way it was measured. Its back lies at z = 0. */
 export interface Body {
   volumeMl: number;
@@ -38,6 +79,8 @@ export interface Body {
   unknown: readonly Unknown[];
   /** How far rubber has to give way sideways where halves that part level catch it, mm; null where only levels and girths tell. */
   caughtMm: number | null;
+  /** Layers of rising thickness, from 0, by distance from its true surface; null where only levels and girths tell. */
+  layers: readonly LayerAt[] | null;
 }
 
 /** True where nobody knows more of a body than its outer sizes and its volume: folds, holes and undercuts are not seen. */
@@ -56,6 +99,7 @@ export interface Formed {
   reliefMm: number | null;
   unknown: readonly Unknown[];
   caughtMm?: number | null;
+  layers?: readonly LayerAt[] | null;
 }
 
 /** A form that is all there is to it. */
@@ -231,6 +275,7 @@ export function bodyOf(told: Formed, volumeErrorMl: number): Body {
     reliefMm: f.reliefMm,
     unknown: f.unknown,
     caughtMm: f.caughtMm ?? null,
+    layers: f.layers ?? null,
   };
 }
 

@@ -1,4 +1,4 @@
-import { outlineAt, sectionAt, type Body, type Ring } from "./body";
+import { coverVolume, outlineAt, sectionAt, type Body, type Ring } from "./body";
 import { areaOf, cornersOf, halfLength, insetArea, shifted, type Outline } from "./outline";
 
 /** Half of a section: radius of the circle with the same girth, rising in z, mm. */
@@ -67,7 +67,7 @@ const CAP_ROWS = 24;
 /**
  * A layer of thickness `t` mm on everything of a master but its back, which stands on the board: its volume and outline.
  *
- * For convex masters this is Steiner's offset volume (area·t + mean curvature·t² + rounded corners) of the part above the
+ * A body measured as a whole knows its layers by distance. For convex masters this is Steiner's offset volume (area·t + mean curvature·t² + rounded corners) of the part above the
  * board; for turned ones it is the quadrature of the parallel meridian. Other outlines are taken by their girth, which
  * keeps both exact for any upright-sided convex outline.
  */
@@ -102,8 +102,9 @@ export function growOver(m: Body, t: number): Grown {
     }
   }
   const liningMl = hollowLining(m.hollow, t) / 1000;
+  const known = m.layers && coverVolume(m.layers, t);
   const oval = m.hollow.length === 0 && !m.unknown.includes("area") ? overOval(m, t) : null;
-  return { addedMl: (oval ?? volume * leaning(m, line, capArea)) / 1000 + liningMl, liningMl, rows, topMm: height + t };
+  return { addedMl: (known ?? oval ?? volume * leaning(m, line, capArea)) / 1000 + liningMl, liningMl, rows, topMm: height + t };
 }
 
 const TURN_POINTS = 40;

@@ -1,4 +1,4 @@
-import { sectionAt, type Body } from "./body";
+import { sectionAt, shellVolume, type Body } from "./body";
 import { exposedArea, meridianOf, parallelAt, radiusAt } from "./offset";
 import { insetArea, shifted, type Outline } from "./outline";
 
@@ -16,7 +16,7 @@ export type Mouth = "back" | "closed";
 /**
  * The hollow of a casting whose wall is `t` mm thick on every face of its mould.
  *
- * Where the form is known: inner outlines summed over the height; where an outline leans, the wall is measured square to it.
+ * A body measured as a whole knows its walls by distance. Where the form is known: inner outlines summed over the height; where an outline leans, the wall is measured square to it.
  * A relief is spread over its slab. Where only volume, area and outer sizes are known: V·(1 − (1 − t/w)^n) with w half the least
  * width and n = w·A/V, which is exact for slabs, bars, balls and cubes, has the slope A at the face, and never takes more than
  * there is.
@@ -40,7 +40,8 @@ export function hollowOut(m: Body, t: number, mouth: Mouth): Hollowed {
     if (left) hollow += insetArea(outline, depth) * step;
     rows.push({ zMm: z, outline: left });
   }
-  const hollowMl = Math.min(m.volumeMl, hollow / 1000);
+  const shell = m.layers && shellVolume(m.layers, t, (l) => (mouth === "back" ? l.openMm2 : l.closedMm2));
+  const hollowMl = shell === null ? Math.min(m.volumeMl, hollow / 1000) : Math.max(0, m.volumeMl - shell / 1000);
   return { hollowMl, shellMl: m.volumeMl - hollowMl, rows };
 }
 

@@ -99,6 +99,7 @@ export function measuresOf(q: Question): Measure[] {
   const what = cavity ? "Cavity" : "Master";
   const { fromMm, toMm, halfMm } = scene.master;
   const across = view === "across";
+  const slant = view === "turned";
   const seen = view === "above" ? body.widthMm : body.heightMm;
   const list: Measure[] = [
     {
@@ -112,12 +113,12 @@ export function measuresOf(q: Question): Measure[] {
     },
     {
       key: "length",
-      name: across ? `${what} width` : `${what} length`,
+      name: slant ? `${what} in this cut` : across ? `${what} width` : `${what} length`,
       mm: 2 * halfMm,
       side: "below",
       from: [-halfMm, fromMm],
       to: [halfMm, fromMm],
-      set: sizeSetting(job, (across ? WIDTH_KEY : LENGTH_KEY)[job.master.shape]),
+      set: slant ? null : sizeSetting(job, (across ? WIDTH_KEY : LENGTH_KEY)[job.master.shape]),
     },
   ];
   if (!layout || stage === "master") return list;
@@ -142,12 +143,12 @@ function blockMeasures(q: Question, layout: BlockLayout): Measure[] {
   const own = job.mould.ownBox !== null;
   const inside: Measure = {
     key: "inside",
-    name: box.shape === "cylindrical" ? "Inside diameter" : view === "across" ? "Inside width" : "Inside length",
+    name: box.shape === "cylindrical" ? "Inside diameter" : view === "turned" ? "Inside in this cut" : view === "across" ? "Inside width" : "Inside length",
     mm: 2 * half,
     side: "below",
     from: [-half, scene.bottomMm],
     to: [half, scene.bottomMm],
-    set: own ? setting(view === "across" && box.shape !== "cylindrical" ? "mould.ownBox.widthMm" : "mould.ownBox.lengthMm") : null,
+    set: own && view !== "turned" ? setting(view === "across" && box.shape !== "cylindrical" ? "mould.ownBox.widthMm" : "mould.ownBox.lengthMm") : null,
   };
   const wall: Measure = {
     key: "wall",
@@ -242,7 +243,7 @@ export function gripsOf(q: Question): Grip[] {
   const { body, layout } = plan;
   if (!body) return [];
   if (stage === "master" || !layout) return masterGrips(q);
-  if (view === "above") return layout.kind === "block" ? [wallGrip(q, layout)].filter((g) => g !== null) : [];
+  if (view === "above") return layout.kind === "block" ? [wallGrip(q, layout)] : [];
   const inside = stage === "cast" ? insideGrips(q) : [];
   const plugs = OPENING[job.mould.opening].plugs && view === "along" ? plugGrips(q) : [];
   return [...(layout.kind === "block" ? blockGrips(q, layout) : skinGrips(q, layout)), ...plugs, ...inside];
@@ -265,6 +266,8 @@ function masterGrips({ job, plan, scene, view }: Question): Grip[] {
   }
   const grips: Grip[] = [];
   const add = (key: string, name: string, at: Point, x: Pull | null, z: Pull | null) => {
+    // In a cut that is turned nothing sideways is a size of its own.
+    if (view === "turned") x = null;
     if (x || z) grips.push({ key, name, at, x, z });
   };
   const side = (key: SizeKey, at: Point) =>
@@ -285,15 +288,18 @@ function masterGrips({ job, plan, scene, view }: Question): Grip[] {
   return grips;
 }
 
-function wallGrip(q: Question, layout: BlockLayout): Grip | null {
+function wallGrip(q: Question, layout: BlockLayout): Grip {
   const { job, view, scene } = q;
   const half = (view === "across" ? layout.box.widthMm : layout.box.lengthMm) / 2;
   const z = view === "above" ? 0 : layout.fillHeightMm * 0.42;
   const own = job.mould.ownBox;
-  const x = own
-    ? pull(setting(view === "across" && layout.box.shape !== "cylindrical" ? "mould.ownBox.widthMm" : "mould.ownBox.lengthMm"), 2 * half, 2)
-    : // Where the wall at hand is wider than the least, its number is still the least wall.
-      pull(setting("mould.wallMm"), job.mould.wallMm, 1);
+  const x =
+    view === "turned"
+      ? null
+      : own
+        ? pull(setting(view === "across" && layout.box.shape !== "cylindrical" ? "mould.ownBox.widthMm" : "mould.ownBox.lengthMm"), 2 * half, 2)
+        : // Where the wall at hand is wider than the least, its number is still the least wall.
+          pull(setting("mould.wallMm"), job.mould.wallMm, 1);
   return { key: "wall", name: own ? "Inside of the box" : "Wall", at: [Math.max(half, scene.master.halfMm), z], x, z: null };
 }
 
@@ -301,11 +307,11 @@ function blockGrips(q: Question, layout: BlockLayout): Grip[] {
   const { job, plan, scene, stage } = q;
   const { mould } = job;
   const wall = wallGrip(q, layout);
-  const half = wall?.at[0] ?? 0;
+  const half = wall.at[0];
   const { upsideDown, fromMm, toMm } = scene.master;
   const base = OPENING[mould.opening].base;
   const fill = layout.fillHeightMm;
-  const grips: Grip[] = wall ? [wall] : [];
+  const grips: Grip[] = wall.x ? [wall] : [];
   const level = (key: string, name: string, zMm: number, path: JobNumber, valueMm: number, xMm: number) =>
     grips.push({ key, name, at: [xMm, zMm], x: null, z: pull(setting(path), valueMm, 1) });
   const open = stage !== "box" && stage !== "clay";

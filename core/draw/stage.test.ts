@@ -237,6 +237,20 @@ describe("the sides it is seen from", () => {
     expect(look(job, "pour0", "across")!.master.toMm).toBe(look(job, "pour0", "along")!.master.toMm);
   });
 
+  it("shows as much of a box-shaped piece and its box as a cut at that angle passes through", () => {
+    const job = JOBS.find(([name]) => name === "twoPart")![1];
+    const p = planned(job);
+    if (p.layout?.kind !== "block") throw new Error("not a block");
+    const { box } = p.layout;
+    const at = (deg: number) => pictureOf({ plan: p, mould: job.mould, stage: "pour0", panelMm: PANEL_MM }, "turned", deg)!;
+    const through = (l: number, w: number, deg: number) => Math.min(l / 2 / Math.cos((deg * Math.PI) / 180), w / 2 / Math.sin((deg * Math.PI) / 180));
+    for (const deg of [10, 45, 75]) {
+      expect(widest(at(deg), "rubber")).toBeCloseTo(through(box.lengthMm, box.widthMm, deg), 6);
+      expect(widest(at(deg), "master")).toBeCloseTo(through(100, 60, deg), 6);
+      expect(at(deg).master.halfMm).toBeCloseTo(through(100, 60, deg), 6);
+    }
+  });
+
   it("grows a wrap along the outline by its wall all round: the area by Steiner's formula", () => {
     const base = JOBS.find(([name]) => name === "open")![1];
     const job = { ...base, mould: { ...base.mould, box: "outline" as const, wallMm: 12, plugs: [] } };

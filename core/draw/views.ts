@@ -1,10 +1,10 @@
-import { footprintOf, halfLength, halfWidth, hullOf, pointsOf, type Body, type Outline, type Point, type Ring } from "../body";
+import { chordsOf, footprintOf, halfLength, halfWidth, hullOf, pointsOf, type Body, type Outline, type Point, type Ring } from "../body";
 import type { BoxPlan, Filling, Layout, SkinLayout } from "../mould";
 import { OPENING } from "../mould";
 import { buildScene, type Region, type Scene, type SceneQuestion } from "./scene";
 
-/** Where one looks from: at a cut along the length, at a cut across it, or from above. */
-export const VIEWS = ["along", "across", "above"] as const;
+/** Where one looks from: at a cut along the length, at a cut across it, at one turned by any angle between, or from above. */
+export const VIEWS = ["along", "across", "turned", "above"] as const;
 export type View = (typeof VIEWS)[number];
 
 const turnOutline = (o: Outline): Outline => {
@@ -71,13 +71,87 @@ function acrossOf(q: SceneQuestion): SceneQuestion {
   };
 }
 
+/** An outline turned so that what lay at an angle of `rad` from its length lies along it. */
+function turnOutlineBy(o: Outline, rad: number): Outline {
+  const [c, s] = [Math.cos(rad), Math.sin(rad)];
+  const rings = o.kind === "polygon" ? o.rings : [pointsOf(o, AROUND)];
+  return { kind: "polygon", rings: rings.map((r) => r.map(([x, y]): Point => [c * x + s * y, c * y - s * x])) };
+}
+
+/** The body turned about its upright axis, as long as the cut through its middle then is. */
+function turnBody(b: Body, rad: number): Body {
+  const turn = <R extends Ring>(r: R): R => ({ ...r, outline: turnOutlineBy(r.outline, rad) });
+  const levels = b.levels.map(turn);
+  const cut = levels.flatMap((l) => chordsOf(l.outline).flat()).map(Math.abs);
+  return {
+    ...b,
+    levels,
+    hollow: b.hollow.map(turn),
+    lengthMm: 2 * Math.max(0, ...cut),
+    widthMm: 2 * Math.max(...levels.map((l) => halfWidth(l.outline))),
+  };
+}
+
+/** How long a cut through the middle of a box is, mm, at an angle to its length. */
+function throughBox({ shape, lengthMm, widthMm }: BoxPlan, rad: number): number {
+  const [c, s] = [Math.abs(Math.cos(rad)), Math.abs(Math.sin(rad))];
+  return shape === "rectangular" ? Math.min(c > 0 ? lengthMm / c : Infinity, s > 0 ? widthMm / s : Infinity) : 1 / Math.hypot(c / lengthMm, s / widthMm);
+}
+
+function turnedLayout(l: Layout, b: Body, rad: number): Layout {
+  if (l.kind === "skin") return { ...l, footMm: b.levels[0] ? 2 * halfLength(b.levels[0].outline) : l.footMm };
+  const outline = l.box.shape === "outline";
+  const across = (at: number, sizeMm: number) => (outline ? sizeMm + 2 * l.box.leastWallMm : throughBox(l.box, at));
+  return { ...l, box: { ...l.box, lengthMm: across(rad, b.lengthMm), widthMm: across(rad + Math.PI / 2, b.widthMm) } };
+}
+
+/** The same question cut at an angle to its length. Plugs from the sides are drawn in the cuts along and across only. */
+function turnedOf(q: SceneQuestion, deg: number): SceneQuestion {
+  const { body, layout, strength, inside, gates } = q.plan;
+  if (!body) return q;
+  const rad = (deg * Math.PI) / 180;
+  const [c, s] = [Math.cos(rad), Math.sin(rad)];
+  const turned = turnBody(body, rad);
+  const turn = ([x, y, z]: [number, number, number]): [number, number, number] => [c * x + s * y, c * y - s * x, z];
+  const { filling } = q.mould;
+  return {
+    ...q,
+    mould: {
+      ...q.mould,
+      filling: filling && { up: turn(filling.up), sprueMm: filling.sprueMm && turn(filling.sprueMm), ventsMm: filling.ventsMm.map(turn) },
+      plugs: q.mould.plugs.filter((p) => p.from === "top"),
+    },
+    plan: {
+      gates,
+      body: turned,
+      layout: layout && turnedLayout(layout, turned, rad),
+      strength: strength && { ...strength, worst: null },
+      inside: inside && {
+        ...inside,
+        // A level rod is cut slantwise: as long as its width allows.
+        inserts: inside.inserts.map((i) => ({
+          ...i,
+          asideMm: c * i.asideMm,
+          ...(i.upright ? {} : { lengthMm: Math.min(i.lengthMm, i.diameterMm / Math.max(1e-9, Math.abs(s))), count: 1 }),
+        })),
+        hollow: inside.hollow && {
+          ...inside.hollow,
+          inner: { ...inside.hollow.inner, rows: inside.hollow.inner.rows.map((r) => ({ ...r, outline: r.outline && turnOutlineBy(r.outline, rad) })) },
+        },
+      },
+    },
+  };
+}
+
 /** True where a cut across shows nothing that the cut along does not. */
 export const looksAlike = (b: Body): boolean =>
   Math.abs(b.lengthMm - b.widthMm) < 1e-6 && b.levels.every((l) => l.outline.kind !== "polygon" && Math.abs(l.outline.a - l.outline.b) < 1e-6);
 
-/** The picture of one stage from one side; null where nothing is measured yet. */
-export function pictureOf(q: SceneQuestion, view: View): Scene | null {
+/** The picture of one stage from one side, `turnDeg` from the length where it is turned; null where nothing is measured yet. */
+export function pictureOf(q: SceneQuestion, view: View, turnDeg = 45): Scene | null {
   switch (view) {
+    case "turned":
+      return buildScene(turnedOf(q, turnDeg));
     case "along":
       return buildScene(q);
     case "across":

@@ -20,6 +20,12 @@ export const Opens = z.object({
 });
 export type Opens = z.infer<typeof Opens>;
 
+/** Layers of rising thickness on the whole body: core/body says what each is. */
+const Layers = z
+  .array(z.object({ tMm: finite.min(0), outMm2: finite.min(0), openMm2: finite.min(0), closedMm2: finite.min(0) }))
+  .min(2)
+  .max(12);
+
 export const SCALE_KINDS = ["ruler", "a4", "letter", "card", "own"] as const;
 
 /** A photograph as a person marked it: the outline that was found or drawn, and what tells its size. Points of the picture. */
@@ -54,6 +60,7 @@ export const Scanned = z.object({
   /** What was mended, assumed or left in doubt. */
   says: z.array(z.string().max(500)).max(20),
   opens: Opens.nullable(),
+  layers: Layers.nullable().default(null),
   /** Photographs it was measured from. */
   shots: z.array(Shot).max(3).default([]),
 });
@@ -79,5 +86,6 @@ export function formOfScan(s: Scanned): Formed {
     reliefMm: null,
     unknown: [],
     caughtMm: s.opens?.levelMm ?? null,
+    layers: s.layers,
   };
 }

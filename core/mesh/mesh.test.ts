@@ -1,5 +1,6 @@
 import fc from "fast-check";
-import { measureModel, ModelFault, modelOf, moved, outsideOf, pullOf, pullsOf, repaired, skinOf, sumsOf, unit, type Mesh, type Vec } from ".";
+import { coverVolume, shellVolume } from "../body";
+import { layersOf, measureModel, ModelFault, modelOf, moved, outsideOf, pullOf, pullsOf, repaired, skinOf, sumsOf, unit, type Mesh, type Vec } from ".";
 import { ball, block, blockWithHole, flipped, loose, prismOn, ring, soupOf, together, turnedSolid } from "./fixtures/solids";
 
 const measured = (m: Mesh) => measureModel(modelOf(loose(m)));
@@ -242,6 +243,22 @@ describe("a skin", () => {
     const whole = skinOf(block(40, 40, 30), 4, 128).volumeMm3;
     expect((holed - whole) / (6 * 6 * 30)).toBeCloseTo(1, 1);
   });
+  it("knows its layers by distance: above the board, with the back open, and all round", () => {
+    const [x, y, z] = [60, 40, 25];
+    const t = 4;
+    const layers = layersOf(block(x, y, z));
+    // Top, four sides, their four upright edges, four upper edges, and four corners of an eighth of a ball.
+    const over = (x * y + 2 * (x + y) * z) * t + Math.PI * t * t * z + (Math.PI * (x + y) * t * t) / 2 + (2 / 3) * Math.PI * t ** 3;
+    expect(coverVolume(layers, t) / over).toBeCloseTo(1, 2);
+    expect(layers[0]!.outMm2).toBeCloseTo(x * y + 2 * (x + y) * z, 6);
+    expect(shellVolume(layers, t, (l) => l.openMm2) / (x * y * z - (x - 2 * t) * (y - 2 * t) * (z - t))).toBeCloseTo(1, 2);
+    expect(shellVolume(layers, t, (l) => l.closedMm2) / (x * y * z - (x - 2 * t) * (y - 2 * t) * (z - 2 * t))).toBeCloseTo(1, 2);
+    // A ball on a board: a larger ball without the cap that lies below.
+    const r = 25;
+    const round = layersOf(ball(r));
+    expect(coverVolume(round, 5) / ((4 / 3) * Math.PI * (30 ** 3 - r ** 3) - Math.PI * 25 * (30 - 5 / 3))).toBeCloseTo(1, 2);
+    expect(shellVolume(round, 5, (l) => l.closedMm2) / ((4 / 3) * Math.PI * (r ** 3 - 20 ** 3))).toBeCloseTo(1, 2);
+  }, 60_000);
   it("leaves hidden hollows out", () => {
     const m = modelOf(loose(together(ball(30, 40), flipped(ball(20, 40)))));
     const b = ball(30, 40);

@@ -6,6 +6,7 @@ import { useEffect, useMemo, useState } from "react";
 import { looksAlike, pictureOf, stagesOf, VIEWS, type Scene, type Stage as StageName, type View } from "@/core/draw";
 import { pick } from "@/core/material";
 import { withNumberAt } from "@/core/record";
+import { Drag } from "../../kit/Drag";
 import { Tabs } from "../../kit/Tabs";
 import { useUnits } from "../../kit/units";
 import { Legend, Stage, type Asked } from "../../stage/Stage";
@@ -17,7 +18,7 @@ const ComparePanel = dynamic(() => import("./ComparePanel").then((m) => m.Compar
 /** Fetched only when somebody wants the piece in the round. */
 const Round = dynamic(() => import("../../stage/round/Round").then((m) => m.Round), { ssr: false });
 
-const VIEW_LABEL: Record<View, string> = { along: "Along", across: "Across", above: "From above" };
+const VIEW_LABEL: Record<View, string> = { along: "Along", across: "Across", turned: "Turned", above: "From above" };
 /** How long each stage stands while the work is played through, ms. */
 const STAND_MS = 1800;
 
@@ -38,13 +39,14 @@ export function StageCard({
   const { id, job, plan, catalogue, edit } = useJob();
   const { fmt } = useUnits();
   const [view, setView] = useState<View>("along");
+  const [turnDeg, setTurnDeg] = useState(45);
   const [playing, setPlaying] = useState(false);
   const [comparing, setComparing] = useState(false);
   const [round, setRound] = useState(false);
   const stages = stagesOf(job.mould.opening, plan.layout, job.jacket !== "none");
   const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
-  const scene = useMemo(() => pictureOf({ plan, mould: job.mould, stage, panelMm }, view), [plan, job.mould, stage, panelMm, view]);
-  const views = plan.body && looksAlike(plan.body) ? VIEWS.filter((v) => v !== "across") : VIEWS;
+  const scene = useMemo(() => pictureOf({ plan, mould: job.mould, stage, panelMm }, view, turnDeg), [plan, job.mould, stage, panelMm, view, turnDeg]);
+  const views = plan.body && looksAlike(plan.body) ? VIEWS.filter((v) => v !== "across" && v !== "turned") : VIEWS;
   const at = stages.findIndex((s) => s.stage === stage);
   const next = stages[at + 1]?.stage;
   useEffect(() => {
@@ -110,6 +112,20 @@ export function StageCard({
       </Tabs>
       {!round && stage === "master" && job.master.shape === "photographs" && (job.master.photographs?.shots.length ?? 0) > 0 && (
         <PictureStrip jobId={id} shots={job.master.photographs?.shots ?? []} />
+      )}
+      {view === "turned" && !round && (
+        <div className="px-3">
+          <Drag
+            label="Cut turned from the length"
+            shown={`${turnDeg}°`}
+            spoken={`${turnDeg} degrees`}
+            value={turnDeg}
+            min={0}
+            max={175}
+            step={5}
+            onChange={setTurnDeg}
+          />
+        </div>
       )}
       <div className="flex flex-wrap items-center justify-between gap-x-3 px-2 pb-1">
         {scene && !round && <Legend plan={plan} scene={scene} asked={asked} onAsk={ask} />}

@@ -5,10 +5,10 @@ import { proxy } from "comlink";
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { polygonOf, sectionAt, type Body } from "@/core/body";
 import type { Vec } from "@/core/mesh";
-import type { Opens, Scanned } from "@/core/master";
+import type { Opens } from "@/core/master";
 import type { CoatMap } from "@/core/air";
 import type { Filling, OffSeam, Plug } from "@/core/mould";
-import type { Left } from "@/workers/model.worker";
+import type { Laid, Left } from "@/workers/model.worker";
 import { useGoing } from "../../data/useGoing";
 import { useModelWorker } from "../../data/useModelWorker";
 import { Choice } from "../../kit/Choice";
@@ -19,7 +19,7 @@ import { useDark } from "../../kit/theme";
 import { useUnits } from "../../kit/units";
 import { AirTold, CoatTold, useAir } from "./Air";
 import { HUES } from "./hues";
-import { Balls, Piece, Rope, Sight, Standing, type Look, type Touch, type Touched } from "./Scene";
+import { Balls, Piece, Rope, Sight, Standing, Stoppers, type Stopper, type Look, type Touch, type Touched } from "./Scene";
 import { steadySolid } from "./solid";
 import { Told } from "./Told";
 
@@ -66,6 +66,16 @@ const UPRIGHT: Vec = [0, 0, 1];
 /** Where a level cut goes round the piece. */
 const sectionLines = (body: Body, z: number): Vec[][] => polygonOf(sectionAt(body, z)).rings.map((r) => r.map(([x, y]): Vec => [x, y, z]));
 
+/** Plugs that would free what a pull catches. */
+const stoppersOf = (left: Left): Stopper[] =>
+  left.caught.flatMap((c): Stopper[] => {
+    const one: Stopper = { atMm: c.atMm, out: c.out, acrossMm: c.acrossMm, lengthMm: c.lengthMm };
+    if (c.by === "bending") return [];
+    if (c.by === "plug") return [one];
+    const half = { ...one, lengthMm: c.lengthMm / 2 };
+    return [half, { ...half, out: [-c.out[0], -c.out[1], -c.out[2]] }];
+  });
+
 const brushed = ([x, y, z]: Vec, size: number): OffSeam => ({ atMm: [x, y, z], radiusMm: Math.round(10 * BRUSH * size) / 10 });
 
 /**
@@ -101,7 +111,7 @@ export function Round({
   onPlug: (p: Plug) => void;
   onCut: (zMm: number) => void;
   /** Lays what was read from a file or from pictures another way; null for other pieces. */
-  onLay: ((laid: Pick<Scanned, "levels" | "opens">) => void) | null;
+  onLay: ((laid: Laid) => void) | null;
 }) {
   const { fmt } = useUnits();
   const hues = HUES[useDark() ? "dark" : "light"];
@@ -233,6 +243,7 @@ export function Round({
               touch={touch}
             />
             {shown === "leave" && left?.seam.lines.map((l, i) => <Rope key={i} points={l.pointsMm} closed thick={size * 0.006} hue={hues.seam} />)}
+            {shown === "leave" && left && <Stoppers at={stoppersOf(left)} hue={hues.plug} />}
             {shown === "air" && (
               <Balls at={[...air.ventsMm, ...(air.sprueMm ? [air.sprueMm] : [])].map((atMm) => ({ atMm, radiusMm: 0.02 * size }))} hue={hues.seam} />
             )}

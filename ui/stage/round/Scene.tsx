@@ -98,6 +98,31 @@ export function Balls({ at, hue }: { at: readonly { atMm: Vec; radiusMm: number 
   ));
 }
 
+/** A plug where it goes: its middle, the way it leaves, and its size. */
+export interface Stopper {
+  atMm: Vec;
+  out: Vec;
+  acrossMm: number;
+  lengthMm: number;
+}
+
+/** Plugs, seen through, each standing out of the piece on the side it is drawn to. */
+export function Stoppers({ at, hue }: { at: readonly Stopper[]; hue: string }) {
+  const invalidate = useThree((s) => s.invalidate);
+  useEffect(() => invalidate(), [at, invalidate]);
+  return at.map(({ atMm, out, acrossMm, lengthMm }, i) => {
+    const along = new Vector3(...out).normalize();
+    // As far again as it is deep, so that it can be held.
+    const middle = new Vector3(...atMm).addScaledVector(along, lengthMm / 2);
+    return (
+      <mesh key={i} position={middle} quaternion={new Quaternion().setFromUnitVectors(new Vector3(0, 1, 0), along)}>
+        <cylinderGeometry args={[acrossMm / 2, acrossMm / 2, 2 * lengthMm, 32]} />
+        <meshStandardMaterial color={hue} transparent opacity={0.55} depthWrite={false} />
+      </mesh>
+    );
+  });
+}
+
 /** Turns what it holds so that one of its directions stands up, about its own middle height. */
 export function Standing({ up, middle, children }: { up: Vec; middle: number; children: ReactNode }) {
   const turn = useMemo(() => new Quaternion().setFromUnitVectors(new Vector3(...up).normalize(), new Vector3(0, 0, 1)), [up]);

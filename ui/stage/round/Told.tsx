@@ -48,6 +48,7 @@ export function Told({
       words:
         left.trappedMm2 > NOTHING * left.areaMm2 ? `${percent(left.trappedMm2)} is caught, by up to ${fmt(left.deepestMm, "length")}` : "nothing is caught",
     },
+    ...(left.caught.some((c) => c.by !== "bending") ? [{ hue: hues.plug, words: "a plug that would free it" }] : []),
   ];
   return (
     <div className="space-y-1 text-sm">

@@ -11,7 +11,7 @@ export function steadySolid(b: Body): Float32Array {
 }
 
 /** Triangles of a body as its levels tell it: three corners after another, mm, the back at z = 0. */
-function solidOf(b: Body): Float32Array {
+export function solidOf(b: Body): Float32Array {
   const out: number[] = [];
   const levels = b.levels.map((l) => ({ z: l.zMm, outline: l.outline, rings: ringsOf(l.outline) }));
   const quad = (p: Point, q: Point, z0: number, u: Point, v: Point, z1: number) => {

@@ -3,13 +3,14 @@
 import { proxy, transfer } from "comlink";
 import { Camera } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { flatRings, simplified, type Point } from "@/core/body";
-import type { SCALE_KINDS, Scanned, Shot as KeptShot } from "@/core/master";
+import { bodyOf, flatRings, simplified, type Point } from "@/core/body";
+import { formOfScan, type SCALE_KINDS, type Scanned, type Shot as KeptShot } from "@/core/master";
 import { agreed, levelsOf, PhotoFault, silhouetted, type Brush, type Raising, type Scale, type Silhouetted, type View } from "@/core/photo";
 import type { PhotoWorker } from "@/workers/photo.worker";
 import { pick } from "@/core/material";
 import { call } from "../../../data/call";
 import { useGoing } from "../../../data/useGoing";
+import { useModelWorker } from "../../../data/useModelWorker";
 import { useWorker } from "../../../data/useWorker";
 import { QuantityField } from "../../../form/QuantityField";
 import { Choice } from "../../../kit/Choice";
@@ -20,6 +21,7 @@ import { Running } from "../../../kit/Progress";
 import { useUnits } from "../../../kit/units";
 import { useJob } from "../JobContext";
 import { pictureUrl } from "../PictureStrip";
+import { Leaving } from "./Leaving";
 import { PictureBoard, type Handle } from "./PictureBoard";
 
 const VIEWS = [
@@ -158,6 +160,9 @@ export function PhotoReader() {
     Object.fromEntries((job.master.photographs?.shots ?? []).map((k) => [k.view, asShot(id, k)])),
   );
   const [hand, setHand] = useState<Hand>("tap");
+  const solid = useModelWorker();
+  const looking = useGoing();
+  const asked = useRef(0);
   const { doing, begin, end } = useGoing();
   const [trouble, setTrouble] = useState<string | null>(null);
   const [square, setSquare] = useState<number | null>(null);
@@ -211,9 +216,28 @@ export function PhotoReader() {
           : []),
       ],
       opens: null,
+      layers: null,
       shots: VIEWS.flatMap(({ value }) => (all[value] ? [asKept(value, all[value])] : [])),
     };
     edit((j) => ({ ...j, master: { ...j.master, photographs: scanned } }));
+    void lookRound(scanned);
+  };
+
+  /** How it leaves a mould and what skins it takes: looked at away from the page, once the outlines have been still for a moment. */
+  const lookRound = async (scanned: Scanned) => {
+    const mine = ++asked.current;
+    solid.stop();
+    await new Promise((done) => setTimeout(done, 700));
+    if (mine !== asked.current) return;
+    const { solidOf } = await import("../../../stage/round/solid");
+    const corners = solidOf(bodyOf(formOfScan(scanned), scanned.errorMl));
+    const tell = looking.begin("Looking how it leaves");
+    const laid = await solid.ask((w) => w.lay(corners, [0, 0, 1], proxy(tell)));
+    looking.end();
+    if (laid && mine === asked.current)
+      edit((j) =>
+        j.master.photographs ? { ...j, master: { ...j.master, photographs: { ...j.master.photographs, opens: laid.opens, layers: laid.layers } } } : j,
+      );
   };
 
   // What is put here while an outline is being looked for is not lost when it is found.
@@ -507,11 +531,14 @@ export function PhotoReader() {
         </button>
       )}
       <Fault>{fault ?? trouble}</Fault>
+      <Running doing={looking.doing} stop={solid.stop} end={looking.end} />
+      <Fault>{solid.fault}</Fault>
       {now && (
         <div className="space-y-1 text-sm" aria-live="polite">
           <p>
             <b>{now.name}</b>: {fmt(now.volumeMl, "volume")} ± {fmt(now.errorMl, "volume")}.
           </p>
+          <Leaving opens={now.opens} lay={null} />
           {now.says.map((s) => (
             <p key={s} className="hint">
               {say(s)}
