@@ -139,7 +139,7 @@ function bands(q: Question, layout: BlockLayout) {
 function blockMeasures(q: Question, layout: BlockLayout): Measure[] {
   const { job, scene, view, stage } = q;
   const { box } = layout;
-  const half = (view === "across" ? box.widthMm : box.lengthMm) / 2;
+  const half = scene.boxHalfMm;
   const own = job.mould.ownBox !== null;
   const inside: Measure = {
     key: "inside",
@@ -290,7 +290,7 @@ function masterGrips({ job, plan, scene, view }: Question): Grip[] {
 
 function wallGrip(q: Question, layout: BlockLayout): Grip {
   const { job, view, scene } = q;
-  const half = (view === "across" ? layout.box.widthMm : layout.box.lengthMm) / 2;
+  const half = scene.boxHalfMm;
   const z = view === "above" ? 0 : layout.fillHeightMm * 0.42;
   const own = job.mould.ownBox;
   const x =

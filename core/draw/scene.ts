@@ -30,6 +30,8 @@ export interface Scene {
   marks: { name: "key" | "bolt"; xMm: number; zMm: number }[];
   /** Where the master lies in this view. */
   master: { fromMm: number; toMm: number; halfMm: number; upsideDown: boolean };
+  /** Half of the inside of the box in this cut, mm; 0 where none stands there. */
+  boxHalfMm: number;
   dashedMaster: boolean;
 }
 
@@ -137,7 +139,7 @@ export function buildScene(q: SceneQuestion): Scene | null {
   return layout.kind === "block" ? blockScene(q, m, layout) : skinScene(q, m, layout);
 }
 
-const empty = { strokes: [], bulgeTimes: null, marks: [] };
+const empty = { strokes: [], bulgeTimes: null, marks: [], boxHalfMm: 0 };
 
 function bareMaster(m: Body): Scene {
   const halfMm = m.lengthMm / 2;
@@ -280,6 +282,7 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
       bottomMm: -behind.underMm,
       topMm: fill,
       dashedMaster: outerSizesOnly(m),
+      boxHalfMm: half,
       lines: [
         ...(base ? [] : [{ name: "fill line", zMm: fill, halfMm: half }]),
         ...(parting !== null ? [{ name: "parting", zMm: parting, halfMm: half }] : []),
@@ -292,7 +295,7 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
     };
   }
 
-  const withBox = { ...empty, halfMm: half + t, bottomMm: -boardMm, topMm: layout.wallHeightMm, dashedMaster: outerSizesOnly(m) };
+  const withBox = { ...empty, halfMm: half + t, boxHalfMm: half, bottomMm: -boardMm, topMm: layout.wallHeightMm, dashedMaster: outerSizesOnly(m) };
   // Keys sit near the master on the parting, half way to the box.
   const keyX = (m.lengthMm / 2 + half) / 2;
   const keys = (z: number): Scene["marks"] => [
@@ -453,6 +456,7 @@ function skinScene(q: SceneQuestion, m: Body, layout: SkinLayout): Scene {
     marks,
     master: { fromMm: from, toMm: from + m.heightMm, halfMm: m.lengthMm / 2, upsideDown: turned },
     dashedMaster: outerSizesOnly(m),
+    boxHalfMm: 0,
   };
 }
 

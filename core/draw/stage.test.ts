@@ -247,6 +247,7 @@ describe("the sides it is seen from", () => {
     for (const deg of [10, 45, 75]) {
       expect(widest(at(deg), "rubber")).toBeCloseTo(through(box.lengthMm, box.widthMm, deg), 6);
       expect(widest(at(deg), "master")).toBeCloseTo(through(100, 60, deg), 6);
+      expect(at(deg).boxHalfMm).toBeCloseTo(through(box.lengthMm, box.widthMm, deg), 6);
       expect(at(deg).master.halfMm).toBeCloseTo(through(100, 60, deg), 6);
     }
   });

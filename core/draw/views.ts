@@ -253,6 +253,7 @@ function fromAbove(q: SceneQuestion): Scene | null {
     marks,
     master: { fromMm: -m.widthMm / 2, toMm: m.widthMm / 2, halfMm: m.lengthMm / 2, upsideDown: false },
     dashedMaster: m.unknown.includes("form"),
+    boxHalfMm: !bare && layout.kind === "block" ? layout.box.lengthMm / 2 : 0,
   };
 }
 

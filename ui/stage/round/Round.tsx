@@ -7,7 +7,7 @@ import { polygonOf, sectionAt, type Body } from "@/core/body";
 import type { Vec } from "@/core/mesh";
 import type { Opens } from "@/core/master";
 import type { CoatMap } from "@/core/air";
-import type { Filling, OffSeam, Plug } from "@/core/mould";
+import { freeHole, type Filling, type OffSeam, type Plug } from "@/core/mould";
 import type { Laid, Left } from "@/workers/model.worker";
 import { useGoing } from "../../data/useGoing";
 import { useModelWorker } from "../../data/useModelWorker";
@@ -21,7 +21,7 @@ import { AirTold, CoatTold, useAir } from "./Air";
 import { HUES } from "./hues";
 import { Balls, Piece, Rope, Sight, Standing, Stoppers, type Stopper, type Look, type Touch, type Touched } from "./Scene";
 import { steadySolid } from "./solid";
-import { Told } from "./Told";
+import { holeOf, Told } from "./Told";
 
 const PULLS = [
   { value: "none", label: "No pull", direction: null },
@@ -66,14 +66,14 @@ const UPRIGHT: Vec = [0, 0, 1];
 /** Where a level cut goes round the piece. */
 const sectionLines = (body: Body, z: number): Vec[][] => polygonOf(sectionAt(body, z)).rings.map((r) => r.map(([x, y]): Vec => [x, y, z]));
 
-/** Plugs that would free what a pull catches. */
-const stoppersOf = (left: Left): Stopper[] =>
+/** Plugs that would free what a pull catches, where a plug is what is advised. */
+const stoppersOf = (left: Left, spanMm: number, safeStrain: number): Stopper[] =>
   left.caught.flatMap((c): Stopper[] => {
+    const way = freeHole(holeOf(c), spanMm, safeStrain)[0]?.way;
     const one: Stopper = { atMm: c.atMm, out: c.out, acrossMm: c.acrossMm, lengthMm: c.lengthMm };
-    if (c.by === "bending") return [];
-    if (c.by === "plug") return [one];
+    if (way === "plug") return [one];
     const half = { ...one, lengthMm: c.lengthMm / 2 };
-    return [half, { ...half, out: [-c.out[0], -c.out[1], -c.out[2]] }];
+    return way === "pair" ? [half, { ...half, out: [-c.out[0], -c.out[1], -c.out[2]] }] : [];
   });
 
 const brushed = ([x, y, z]: Vec, size: number): OffSeam => ({ atMm: [x, y, z], radiusMm: Math.round(10 * BRUSH * size) / 10 });
@@ -243,7 +243,7 @@ export function Round({
               touch={touch}
             />
             {shown === "leave" && left?.seam.lines.map((l, i) => <Rope key={i} points={l.pointsMm} closed thick={size * 0.006} hue={hues.seam} />)}
-            {shown === "leave" && left && <Stoppers at={stoppersOf(left)} hue={hues.plug} />}
+            {shown === "leave" && left && <Stoppers at={stoppersOf(left, Math.min(body.lengthMm, body.widthMm), safeStrain)} hue={hues.plug} />}
             {shown === "air" && (
               <Balls at={[...air.ventsMm, ...(air.sprueMm ? [air.sprueMm] : [])].map((atMm) => ({ atMm, radiusMm: 0.02 * size }))} hue={hues.seam} />
             )}

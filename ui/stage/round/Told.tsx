@@ -36,6 +36,7 @@ export function Told({
   const { fmt } = useUnits();
   const percent = (mm2: number) => `${((100 * mm2) / left.areaMm2).toFixed(mm2 > 0 && mm2 < 0.1 * left.areaMm2 ? 1 : 0)} %`;
   const { seam } = left;
+  const spanMm = Math.min(body.lengthMm, body.widthMm);
   const neck = neckOf(body);
   const outer = seam.lines.filter((l) => !l.inner);
   const [low, high] = [Math.min(...outer.map((l) => l.lowMm)), Math.max(...outer.map((l) => l.highMm))];
@@ -48,7 +49,9 @@ export function Told({
       words:
         left.trappedMm2 > NOTHING * left.areaMm2 ? `${percent(left.trappedMm2)} is caught, by up to ${fmt(left.deepestMm, "length")}` : "nothing is caught",
     },
-    ...(left.caught.some((c) => c.by !== "bending") ? [{ hue: hues.plug, words: "a plug that would free it" }] : []),
+    ...(left.caught.some((c) => ["plug", "pair"].includes(freeHole(holeOf(c), spanMm, safeStrain)[0]?.way ?? ""))
+      ? [{ hue: hues.plug, words: "a plug that would free it" }]
+      : []),
   ];
   return (
     <div className="space-y-1 text-sm">
@@ -89,8 +92,8 @@ export function Told({
           </button>
         </p>
       )}
-      {[...seam.lines.filter((l) => l.inner).map(alongOf), ...left.caught.map((c): Found => ({ hole: acrossOf(c), caught: c }))].map((f, i) => (
-        <HoleLine key={i} found={f} index={i} spanMm={Math.min(body.lengthMm, body.widthMm)} safeStrain={safeStrain} onPlug={onPlug} />
+      {[...seam.lines.filter((l) => l.inner).map(alongOf), ...left.caught.map((c): Found => ({ hole: holeOf(c), caught: c }))].map((f, i) => (
+        <HoleLine key={i} found={f} index={i} spanMm={spanMm} safeStrain={safeStrain} onPlug={onPlug} />
       ))}
     </div>
   );
@@ -106,7 +109,8 @@ const alongOf = (l: SeamLine): Found => ({
   hole: { acrossMm: 2 * Math.sqrt(l.shadowMm2 / Math.PI), lengthMm: Math.max(0.1, l.highMm - l.lowMm), alongPull: true, by: "plug", giveMm: 0 },
   caught: null,
 });
-const acrossOf = (c: Caught): Hole => ({ acrossMm: c.acrossMm, lengthMm: c.lengthMm, alongPull: false, by: c.by, giveMm: c.deepestMm });
+/** A caught place as a hole to be freed. */
+export const holeOf = (c: Caught): Hole => ({ acrossMm: c.acrossMm, lengthMm: c.lengthMm, alongPull: false, by: c.by, giveMm: c.deepestMm });
 
 const SIDE_OF = ([x, y, z]: Vec): Side => {
   const [a, b, c] = [Math.abs(x), Math.abs(y), Math.abs(z)];
