@@ -12,6 +12,7 @@ import { operations as photo } from "./photo/operations";
 import { operations as plan } from "./plan/operations";
 import { operations as quantity } from "./quantity/operations";
 import { operations as schedule } from "./schedule/operations";
+import { operations as stock } from "./stock/operations";
 import { operations as weigh } from "./weigh/operations";
 import type { Operation } from "./operation";
 
@@ -31,6 +32,7 @@ export const OPERATIONS: readonly Operation[] = [
   ...cure,
   ...heat,
   ...weigh,
+  ...stock,
   ...schedule,
   ...plan,
 ];

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { stored } from "../core/quantity";
 import { OUTCOMES, POUR_KINDS } from "../core/plan";
+import { MOVE_KINDS } from "../core/stock";
 import { CONTACTS } from "../core/fit";
 
 /** What names a row: letters, digits and strokes, so that it can stand in an address and in a file name. */
@@ -59,4 +60,18 @@ export const COLUMNS = {
     pourId: id.nullable(),
   }),
   calendars: z.object({ id, revision, updatedAt: at }),
+  packs: z.object({ id, materialId: z.string().min(1).max(80), updatedAt: at }),
+  lots: z.object({ id, materialId: z.string().min(1).max(80), endedAt: when, updatedAt: at }),
+  stockMoves: z.object({
+    id,
+    lotId: id,
+    part: stored.count.max(5),
+    at,
+    kind: z.enum(MOVE_KINDS),
+    g: stored.g,
+    jobId: id.nullable(),
+    pourId: id.nullable(),
+  }),
+  orders: z.object({ id, revision, updatedAt: at, doneAt: when }),
+  projects: z.object({ id, revision, updatedAt: at, doneAt: when }),
 } as const;

@@ -1,3 +1,4 @@
+import { MOVE_KINDS } from "../core/stock";
 import { PICTURE_VIEWS } from "../core/master";
 import { POUR_KINDS } from "../core/plan";
 import { customType, index, integer, primaryKey, real, sqliteTable, text } from "drizzle-orm/sqlite-core";
@@ -255,6 +256,76 @@ export const calendars = sqliteTable("calendars", {
   revision: integer("revision").notNull(),
   updatedAt: integer("updated_at").notNull(),
 });
+
+/** What materials are bought in. */
+export const packs = sqliteTable(
+  "packs",
+  {
+    id: text("id").primaryKey(),
+    materialId: text("material_id").notNull(),
+    document: json("document").notNull(),
+    updatedAt: integer("updated_at").notNull(),
+  },
+  (t) => [index("packs_by_material").on(t.materialId)],
+);
+
+/** Packs that stand in the cupboard. What is left in them is the sum of their moves. */
+export const lots = sqliteTable(
+  "lots",
+  {
+    id: text("id").primaryKey(),
+    materialId: text("material_id").notNull(),
+    document: json("document").notNull(),
+    /** When it was used up or thrown away; null while it stands there. */
+    endedAt: integer("ended_at"),
+    updatedAt: integer("updated_at").notNull(),
+  },
+  (t) => [index("lots_here").on(t.endedAt, t.materialId)],
+);
+
+/** Everything that came into a tub or went out of it, g. */
+export const stockMoves = sqliteTable(
+  "stock_moves",
+  {
+    id: text("id").primaryKey(),
+    lotId: text("lot_id")
+      .notNull()
+      .references(() => lots.id, { onDelete: "cascade" }),
+    part: integer("part").notNull(),
+    at: integer("at").notNull(),
+    kind: text("kind", { enum: MOVE_KINDS }).notNull(),
+    g: real("g").notNull(),
+    jobId: text("job_id"),
+    pourId: text("pour_id"),
+  },
+  (t) => [index("stock_moves_by_lot").on(t.lotId, t.at), index("stock_moves_by_pour").on(t.pourId)],
+);
+
+/** So many good ones by a day; see core/works/order. */
+export const orders = sqliteTable(
+  "orders",
+  {
+    id: text("id").primaryKey(),
+    document: json("document").notNull(),
+    revision: integer("revision").notNull(),
+    updatedAt: integer("updated_at").notNull(),
+    doneAt: integer("done_at"),
+  },
+  (t) => [index("orders_in_hand").on(t.doneAt, t.updatedAt)],
+);
+
+/** Works in parts, and editions; see core/works/project. */
+export const projects = sqliteTable(
+  "projects",
+  {
+    id: text("id").primaryKey(),
+    document: json("document").notNull(),
+    revision: integer("revision").notNull(),
+    updatedAt: integer("updated_at").notNull(),
+    doneAt: integer("done_at"),
+  },
+  (t) => [index("projects_in_hand").on(t.doneAt, t.updatedAt)],
+);
 
 /** Devices that were let in through the gate. What each holds is kept as a sum only. */
 export const devices = sqliteTable("devices", {

@@ -7,11 +7,13 @@ import { EventWhat } from "../core/log";
 import { PICTURE_VIEWS } from "../core/master";
 import { Changed, Each, FaultKeySchema, FaultMark, snapshotDocument } from "../core/plan";
 import { calendarDocument } from "../core/schedule";
+import { LotWords, Pack } from "../core/stock";
 import { weighInDocument } from "../core/weigh";
 import { at, COLUMNS, id, instant, PictureName } from "./columns";
 import { forgetOdd, wordsOf, type OddRow } from "./odd";
 import type { Db } from "./open";
 import * as schema from "./schema";
+import { orderDocument, projectDocument } from "../core/works";
 import { settingsDocument } from "../core/workshop";
 import { frozenBatch } from "./weighIns";
 import { stored } from "../core/quantity";
@@ -64,10 +66,15 @@ export const ROWS = {
   clocks: z.object({ id, jobId: z.string().nullable(), pourId: z.string().nullable(), startedAt: instant, endedAt: instant.nullable(), document: Clock }),
   readings: z.object({ id: z.number().int().min(1), at, c: stored.c, source: z.enum(["typed", "thermometer"]) }),
   calendars: COLUMNS.calendars.extend({ document: calendarDocument }),
+  packs: COLUMNS.packs.extend({ document: Pack }),
+  lots: COLUMNS.lots.extend({ document: LotWords }),
+  stockMoves: COLUMNS.stockMoves,
+  orders: COLUMNS.orders.extend({ document: orderDocument }),
+  projects: COLUMNS.projects.extend({ document: projectDocument }),
 } as const;
 export type TableName = keyof typeof ROWS;
 /** Format of the backup from which on a table is in it; the others were in the first. */
-const SINCE: Partial<Record<TableName, number>> = { events: 3, jobPictures: 4 };
+const SINCE: Partial<Record<TableName, number>> = { events: 3, jobPictures: 4, packs: 5, lots: 5, stockMoves: 5, orders: 5, projects: 5 };
 export const isInFormat = (table: TableName, format: number): boolean => format >= (SINCE[table] ?? 1);
 export const TABLE_NAMES = Object.keys(ROWS) as TableName[];
 export type TableRow = Record<string, unknown>;
@@ -87,6 +94,11 @@ const DRIZZLE = {
   clocks: schema.clocks,
   readings: schema.readings,
   calendars: schema.calendars,
+  packs: schema.packs,
+  lots: schema.lots,
+  stockMoves: schema.stockMoves,
+  orders: schema.orders,
+  projects: schema.projects,
 } as const;
 
 const KEYS: Record<TableName, readonly string[]> = {
@@ -104,6 +116,11 @@ const KEYS: Record<TableName, readonly string[]> = {
   clocks: ["id"],
   readings: ["at"],
   calendars: ["id"],
+  packs: ["id"],
+  lots: ["id"],
+  stockMoves: ["id"],
+  orders: ["id"],
+  projects: ["id"],
 };
 /** What names a row of a table. */
 export const rowKey = (table: TableName, row: TableRow): string => KEYS[table].map((k) => String(row[k])).join(" ");
@@ -138,6 +155,7 @@ const BELONGS: Partial<Record<TableName, Record<string, TableName>>> = {
   photos: { pourId: "pours" },
   jobPictures: { jobId: "jobs" },
   weighIns: { jobId: "jobs", mouldId: "moulds", pourId: "pours" },
+  stockMoves: { lotId: "lots" },
 };
 
 /**

@@ -5,11 +5,14 @@ import { CAST_FAMILY, type Catalogue } from "../core/material";
 import { heldFrom, type Plan } from "../core/plan";
 import { plan } from "../core/plan/plan";
 import { asMade, completed, dossierOf, type MadeOf, type Dossier, type Job, type KeptDossier } from "../core/record";
+import { perKg } from "../core/stock";
 import { readCatalogue } from "../db/materials";
+import { listPacks } from "../db/stock";
 import { mouldInUse, type Pour } from "../core/log";
 import { readJob } from "../db/jobs";
 import { castFamilies, madeBy, readDossier } from "../db/pours";
 import { orOdd } from "./odd";
+import { shelvedIn } from "./shelf";
 import type { Workshop } from "./workshop";
 
 // The only way to a plan of anything that is stored. Whatever is shown, printed, sent or frozen of it was planned here, with
@@ -57,8 +60,16 @@ const planWhole = (dossier: Dossier): Plan => {
   return wantsStudy(first) ? plan(dossier, studiesOf(first)) : first;
 };
 
-/** All materials of the workshop, built-in and its own, and what its patch tests answered. */
-export const catalogue = (w: Workshop): Catalogue => readCatalogue(w.db);
+/** All materials of the workshop, built-in and its own, with what a kit of them costs, how old what stands in the cupboard is, and what its patch tests answered. */
+export const catalogue = (w: Workshop): Catalogue => {
+  const packs = listPacks(w.db);
+  const read = readCatalogue(w.db);
+  return {
+    ...read,
+    rubbers: packs.length === 0 ? read.rubbers : read.rubbers.map((r) => (r.pricePerKg === null ? { ...r, pricePerKg: perKg(r, packs) } : r)),
+    shelved: shelvedIn(w),
+  };
+};
 
 /** What the moulds of these jobs have held, by the log. */
 export const heldOf = (w: Workshop, jobIds: readonly string[]): Map<string, Held> =>

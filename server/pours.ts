@@ -27,6 +27,7 @@ import { isShut } from "../core/clock";
 import { askOnce } from "./ask";
 import { afterPour, doneSteps } from "./aftercare";
 import { readShopC, reopenClocks, shiftClocks, startClocks } from "./clocks";
+import { drawFrom, lotsFor, takingOf } from "./draws";
 import { getJob } from "./jobs";
 import { parseOrRefuse } from "./parse";
 import { catalogue, planInMould, planKept, planOfPour, planStanding } from "./plans";
@@ -122,7 +123,11 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
       : null;
   const { demouldH } = made.snapshot;
   const id = made.id ?? randomUUID();
+  const taking = takingOf(planned, made.kind, made.pourIndex, made.snapshot);
   w.db.transaction(() => {
+    // What stands in the cupboard is asked here, inside: two tablets cannot take the same grams.
+    const snapshot: Snapshot = { ...made.snapshot, lots: lotsFor(w, taking) };
+    drawFrom(w, taking, { jobId: made.jobId, pourId: id, at: made.pouredAt });
     insertPour(w.db, {
       id,
       jobId: made.jobId,
@@ -133,7 +138,7 @@ export function enterPour(w: Workshop, made: MadePour, also: (pourId: string) =>
       readyLowAt: made.pouredAt + demouldH.low * HOUR,
       readyAt: made.pouredAt + demouldH.typical * HOUR,
       readyHighAt: made.pouredAt + demouldH.high * HOUR,
-      snapshot: made.snapshot,
+      snapshot,
       dossier,
       changed: made.changed ?? null,
       mould: makes,

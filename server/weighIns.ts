@@ -4,6 +4,7 @@ import type { BatchLine } from "../contract/bench";
 import type { WeighView } from "../contract/weigh";
 import { randomUUID } from "node:crypto";
 import { HABIT } from "../core/habit";
+import { materialOf } from "../core/log";
 import { clocksOf, fillCurve, isCasting, type Actual, type PlannedClock } from "../core/plan";
 import { anythingWeighed, cupGot, cupTargets, beginWeighIn, NO_CUT, partState, portions, weighedByPart, weighStep, type WeighIn } from "../core/weigh";
 import { readJob } from "../db/jobs";
@@ -12,6 +13,7 @@ import { askOnce } from "./ask";
 import { foundOr, handlingFor, plannedBatch, type PlannedBatch } from "./batch";
 import { endWeighIn, insertWeighIn, listOpenWeighIns, openWeighIn, readWeighIn, renewWeighIn, writeWeighIn, type StoredWeighIn } from "../db/weighIns";
 import { endWeighClocks, readShopC, startClocks } from "./clocks";
+import { drawFrom } from "./draws";
 import { parseOrRefuse } from "./parse";
 import { getJob } from "./jobs";
 import { planInMould, planKept } from "./plans";
@@ -289,6 +291,13 @@ export function dropBatch(w: Workshop, id: string): { ok: true } {
       if (s.pourId) throw new Refusal(409, "poured", "This batch is in the log already: it was poured on another page.");
       if (s.endedAt !== null) return;
       endWeighIn(w.db, id, w.now(), null);
+      // What was weighed is out of its tubs, whether it was poured or not.
+      if (anythingWeighed(s.weighIn)) {
+        const materialId = materialOf(planKept(w, s.frozen.dossier), s.kind, s.pourIndex);
+        const got = weighedByPart(s.weighIn);
+        const parts = s.weighIn.parts.map((p, i) => ({ name: p.name, g: got[i] ?? 0 }));
+        drawFrom(w, materialId === null ? null : { materialId, parts }, { jobId: s.jobId, at: w.now(), kind: "thrown" });
+      }
       s.weighIn.cups.forEach((_, i) => endWeighClocks(w, `${id}:${i}`));
     },
     { behavior: "immediate" },

@@ -1,13 +1,17 @@
 import { quote } from "../quantity";
+import { pastWords } from "../material";
 import type { Plan, PourKind } from "../plan";
 import type { Pour } from "./pour";
 import { standOf } from "./stand";
+import { materialOf } from "./takes";
 
 /** Why one would ask before an act, and its key. Everything here is asked once, then done and written down. */
 export interface Doubt {
-  key: "do-not" | "out-of-order" | "too-soon" | "too-late" | "still-in" | "again" | "not-done" | "torn";
+  key: "do-not" | "past-date" | "out-of-order" | "too-soon" | "too-late" | "still-in" | "again" | "not-done" | "torn";
   message: string;
 }
+
+const nameOf = ({ dossier: { materials } }: Plan, id: string): string => [...materials.rubbers, ...materials.casts].find((m) => m.id === id)?.name ?? "it";
 
 const HOUR = 3_600_000;
 const hours = (ms: number): string => quote(Math.max(0, ms) / HOUR, "duration");
@@ -22,6 +26,10 @@ export function pourDoubts(plan: Plan, pours: readonly Pour[], kind: PourKind, i
   const forbidden = plan.chain.links.find((l) => l.verdict === "no");
   const reason = forbidden?.findings.find((f) => f.verdict === "no");
   if (reason) doubts.push({ key: "do-not", message: `The verdict is “Do not”. ${reason.reason} ${reason.remedy}` });
+
+  const materialId = materialOf(plan, kind, index);
+  const old = plan.dossier.materials.shelved?.find((x) => x.materialId === materialId && x.past && !x.fresher);
+  if (old) doubts.push({ key: "past-date", message: pastWords(old, nameOf(plan, old.materialId)) });
 
   const stand = standOf(plan, pours);
   const building = kind === "rubber" || kind === "jacket";

@@ -6,3 +6,4 @@ export * from "./begun";
 export * from "./stand";
 export * from "./nextAct";
 export * from "./doubts";
+export * from "./takes";

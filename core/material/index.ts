@@ -10,3 +10,4 @@ export * from "./exchange";
 export * from "./fittings";
 export * from "./practice";
 export { flowOf } from "./flow";
+export * from "./shelved";

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { CastMix } from "../cast";
 import { Catalysed, TwoPart } from "../mix";
 import { fromZero, positive, Range } from "../quantity";
+import { Shelved } from "./shelved";
 import { isTrait, TRAITS } from "./traits";
 
 const base = {
@@ -204,5 +205,6 @@ export const Catalogue = z.object({
   boxes: z.array(BoxStock).readonly(),
   sundries: z.array(Sundry).readonly().default([]),
   patches: z.array(PatchResult).readonly().optional(),
+  shelved: z.array(Shelved).readonly().optional(),
 });
 export type Catalogue = z.infer<typeof Catalogue>;

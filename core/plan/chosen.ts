@@ -1,4 +1,4 @@
-import { pick, type BoxStock, type Cast, type Rubber, type Surface } from "../material";
+import { pastWords, pick, type BoxStock, type Cast, type Rubber, type Shelved, type Surface } from "../material";
 import { hasSeamWalls, OPENING } from "../mould";
 import type { Dossier } from "../record";
 import type { Add } from "./remarks";
@@ -42,6 +42,13 @@ export function chosenOf({ job, materials: catalogue }: Dossier, add: Add): Chos
   ] as const) {
     if (wanted !== null && found === null)
       add(step, "fault", [{ code: "material-gone", path, message: "What was chosen here is no longer among the materials: choose another." }]);
+  }
+  const seen = new Set<string>();
+  for (const m of [rubber, second, plugRubber, seamRubber, cast]) {
+    const old = m && !seen.has(m.id) ? catalogue.shelved?.find((s) => s.materialId === m.id && s.past) : undefined;
+    if (!m || !old) continue;
+    seen.add(m.id);
+    add("pairing", "warning", [{ code: "lot-past", path: m.kind === "cast" ? "castId" : "rubberId", message: pastWords(old, m.name) }]);
   }
   return { rubber, second, plugRubber, seamRubber, cast, surface, stock };
 }

@@ -68,6 +68,11 @@ export const Snapshot = z.object({
   freezesH: stored.hours.nullable().default(null),
   /** What the rubber and the fill of this pour cost, in the workshop's own money; null where nobody said a price. */
   rubberCost: stored.money.nullable().default(null),
+  /** Out of which packs it came, with the number on their tubs, and whether they were past their date; none where the cupboard is not kept. */
+  lots: z
+    .array(z.object({ name: z.string().max(80), batch: z.string().max(60), past: z.boolean() }))
+    .max(20)
+    .default([]),
   /** What one was asked about before it, and did all the same. */
   despite: z.array(z.string().max(1000)).max(12).default([]),
   /** What was really done; null where the pour was logged without weighing in. */
@@ -90,6 +95,7 @@ export function freeze(p: Plan, jobRevision: number, kind: PourKind, pourIndex =
     jobRevision,
     kind,
     rubber: p.rubber?.name ?? "",
+    lots: [],
     shopC: job.shopC,
     wallMm: p.layout ? (p.layout.kind === "block" ? p.layout.box.leastWallMm : p.layout.skinMm) : job.mould.wallMm,
     verdict: p.chain.verdict,

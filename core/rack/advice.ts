@@ -235,7 +235,15 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
         change: `Make a patch test: ${d}.`,
         why: "That pair was not known to be sound when it was poured, and silicone that stays slimy has usually met something that stops its cure.",
       });
-    if (q.frozen.rubberFamily !== null)
+    const past = q.frozen.lots.find((l) => l.past);
+    if (past)
+      list.push({
+        key: "sticky/age",
+        change: "Open a fresh kit; or mix a spoonful of the old one and wait its cure before the next.",
+        why: `${past.name}${past.batch ? `, number ${past.batch},` : ""} was past its date that day: catalysts take up damp, and bases age.`,
+        measured: true,
+      });
+    else if (q.frozen.rubberFamily !== null)
       list.push({
         key: "sticky/age",
         change: "Look when its tubs were opened and until when they are good; mix a spoonful and wait its cure before the next.",

@@ -54,7 +54,7 @@ const named = ({ job }: Dossier): Set<string> =>
 export function trimmed(d: Dossier): Dossier {
   const ids = named(d);
   const used = <T extends { id: string }>(list: readonly T[]): T[] => list.filter((m) => ids.has(m.id));
-  const { rubbers, casts, surfaces, releases, boxes, patches } = d.materials;
+  const { rubbers, casts, surfaces, releases, boxes, patches, shelved } = d.materials;
   return {
     ...d,
     materials: {
@@ -66,6 +66,7 @@ export function trimmed(d: Dossier): Dossier {
       // What it takes besides changes no figure of it.
       sundries: [],
       ...(patches ? { patches: patches.filter((p) => [...ids].some((id) => p.key.includes(id))) } : {}),
+      ...(shelved ? { shelved: shelved.filter((s) => ids.has(s.materialId)) } : {}),
     },
   };
 }

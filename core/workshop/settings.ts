@@ -3,6 +3,7 @@ import { figure, figures, SYSTEMS } from "../quantity";
 import { SHOP_FIELD, versioned } from "../record";
 import { FORECAST_FIELDS } from "./fields";
 import { HABIT_KEYS } from "../habit/keys";
+import { Pricing } from "../works/cost";
 import { Cup } from "../weigh/cups";
 import { Handling, handlingDefault } from "../weigh/handling";
 
@@ -48,6 +49,8 @@ export const Settings = z.object({
   habits: z.partialRecord(z.enum(HABIT_KEYS), Handling).default({}),
   /** Whether tablets on the local network may reach this workshop, behind its passphrase. */
   listen: z.boolean().default(false),
+  /** How prices are made here; null where nobody said. */
+  pricing: Pricing.nullable().default(null),
   /** Whether a copy of the whole workshop is kept every day. */
   dailyCopies: z.boolean().default(true),
 });

@@ -5,7 +5,7 @@ import { ROWS, TABLE_NAMES } from "../../db/tables";
 import { Refusal } from "../refusal";
 
 /** The current shape of a backup. A reader meeting a larger number is older than the writer. */
-export const FORMAT = 4;
+export const FORMAT = 5;
 export const ABOUT = z.object({
   what: z.literal("zesty-ladle-backup"),
   format: z.number().int(),

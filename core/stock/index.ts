@@ -1,0 +1,6 @@
+export * from "./pack";
+export * from "./lot";
+export * from "./cover";
+export * from "./leftovers";
+export * from "./needs";
+export * from "./portions";

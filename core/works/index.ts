@@ -1,0 +1,3 @@
+export * from "./order";
+export * from "./project";
+export * from "./cost";
