@@ -6,6 +6,7 @@ import { clocksOf,freeze,type Changed,type FaultKey,type FaultMark,type Outcome,
 import { plan } from "../core/plan/plan";
 import { insertClocks } from "./clocks";
 import { demoPieces } from "./demoPieces";
+import { fillStock } from "./demoStock";
 import { insertJob,saveJob } from "./jobs";
 import { changeMould } from "./moulds";
 import { putMaterial } from "./materials";
@@ -191,7 +192,7 @@ const MOULD_PLACES: Record<string, string> = {
 };
 
 function fill(db: Db, now: number): void {
-  writeSettings(db, Settings.parse({ workshopName: "Perigee Yard", units: "metric", shopC: 20, forecast: { dayC: 20, nightC: 15, dayFromMin: 480, dayToMin: 1200 }, cups: [{ id: "demo-litre", name: "White litre tub", profile: { kind: "tapered", bottomMm: 98, topMm: 116, heightMm: 118 } }] }));
+  writeSettings(db, Settings.parse({ workshopName: "Perigee Yard", pricing: { perHour: 18, overheadPct: 20, marginPct: 40 }, units: "metric", shopC: 20, forecast: { dayC: 20, nightC: 15, dayFromMin: 480, dayToMin: 1200 }, cups: [{ id: "demo-litre", name: "White litre tub", profile: { kind: "tapered", bottomMm: 98, topMm: 116, heightMm: 118 } }] }));
   const own = demoMaterials();
   for (const m of own) putMaterial(db, m, now - 40 * DAY);
   const catalogue = catalogueOf(own);
@@ -226,4 +227,6 @@ function fill(db: Db, now: number): void {
     const id = mouldOf.get(jobId);
     if (id) changeMould(db, id, { place });
   }
+  const good = POURS.flatMap((p, i) => (p.jobId === "demo-crater-lamp-base" && p.kind === "cast" && p.outcome === "good" ? [`demo-pour-${String(i).padStart(2, "0")}`] : []));
+  fillStock(db, now, good.slice(0, 1));
 }

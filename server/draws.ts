@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { materialOf } from "../core/log";
-import type { Plan, PourKind, Snapshot } from "../core/plan";
+import { CAST_FAMILY } from "../core/material";
+import { layerOf, type Plan, type PourKind, type Snapshot } from "../core/plan";
 import { ageOf, drawn, type Lot, type LotWords, type Move, type MoveKind } from "../core/stock";
 import { insertMoves, lotsOf, putLot } from "../db/stock";
 import type { Workshop } from "./workshop";
@@ -26,11 +27,15 @@ export interface Taking {
   parts: readonly { name: string; g: number }[];
 }
 
-export function takingOf(plan: Plan, kind: PourKind, index: number, snapshot: Pick<Snapshot, "parts" | "actual">): Taking | null {
+export function takingOf(plan: Plan, kind: PourKind, index: number, snapshot: Pick<Snapshot, "parts" | "actual" | "wetG" | "count" | "mixG">): Taking | null {
   const materialId = materialOf(plan, kind, index);
   if (materialId === null) return null;
-  const weighed = snapshot.actual && snapshot.actual.parts.length > 0 ? snapshot.actual.parts.map((p) => ({ name: p.name, g: p.gotG })) : null;
-  return { materialId, parts: weighed ?? snapshot.parts.map((p) => ({ name: p.name, g: p.massG })) };
+  // Metal that fills the sprue and stays in the ladle goes back into the pot: only what the casting weighs is gone.
+  const cast = kind === "rubber" ? null : layerOf(plan.layers, kind, index)?.cast;
+  const kept =
+    cast && CAST_FAMILY[cast.family].molten && snapshot.wetG !== null && snapshot.mixG > 0 ? Math.min(1, (snapshot.wetG * snapshot.count) / snapshot.mixG) : 1;
+  const weighed = snapshot.actual && snapshot.actual.parts.length > 0 ? snapshot.actual.parts.map((p) => ({ name: p.name, g: p.gotG * kept })) : null;
+  return { materialId, parts: weighed ?? snapshot.parts.map((p) => ({ name: p.name, g: p.massG * kept })) };
 }
 
 /** Out of which lots a batch would come now, with how old they are; nothing is written. */

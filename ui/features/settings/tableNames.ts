@@ -14,4 +14,9 @@ export const TABLE_WORDS: Record<string, string> = {
   clocks: "Clocks",
   readings: "Temperatures",
   calendars: "Calendar",
+  packs: "Packs",
+  lots: "Cupboard",
+  stockMoves: "What came and went",
+  orders: "Orders",
+  projects: "Works",
 };

@@ -1,6 +1,6 @@
 "use client";
 
-import { BookOpenText, CalendarClock, FlaskConical, Grid3x3, Keyboard, LibraryBig, Search, Settings, Timer } from "lucide-react";
+import { BookOpenText, CalendarClock, ClipboardList, FlaskConical, Grid3x3, Keyboard, LibraryBig, Package2, Search, Settings, Timer } from "lucide-react";
 import dynamic from "next/dynamic";
 import { systemOf } from "@/core/quantity";
 import Link from "next/link";
@@ -25,7 +25,9 @@ const PLACES = [
   { href: "/calendar", label: "Calendar", icon: CalendarClock, keyName: "s" },
   { href: "/fit", label: "Fit", icon: Grid3x3, keyName: "f" },
   { href: "/materials", label: "Materials", icon: FlaskConical, keyName: "m" },
+  { href: "/cupboard", label: "Cupboard", icon: Package2, keyName: "c" },
   { href: "/rack", label: "Rack", icon: LibraryBig, keyName: "r" },
+  { href: "/orders", label: "Orders", icon: ClipboardList, keyName: "o" },
   { href: "/log", label: "Logbook", icon: BookOpenText, keyName: "l" },
 ] as const;
 

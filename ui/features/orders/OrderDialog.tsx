@@ -1,0 +1,110 @@
+"use client";
+
+import { useState } from "react";
+import type { JobName } from "@/contract/jobs";
+import type { OrderView } from "@/contract/works";
+import { call } from "../../data/call";
+import { freshId } from "../../data/key";
+import { ListEditor } from "../../form/ListEditor";
+import { QuantityField } from "../../form/QuantityField";
+import { Fault } from "../../kit/controls";
+import { Dialog } from "../../kit/Dialog";
+import { Pick } from "../../kit/Pick";
+import { useUnits } from "../../kit/units";
+import { dayEnd, formatIn } from "../../kit/zone";
+
+interface Line {
+  jobId: string | null;
+  good: number | null;
+  sent: number;
+}
+
+/** An order: for whom, by when, and how many good ones of which pieces. */
+export function OrderDialog({
+  view,
+  jobs,
+  onClose,
+  onChanged,
+}: {
+  view: OrderView | null;
+  jobs: readonly JobName[];
+  onClose: () => void;
+  onChanged: () => void;
+}) {
+  const { zone } = useUnits();
+  const [id] = useState(() => view?.id ?? freshId());
+  const [name, setName] = useState(view?.order.name ?? "");
+  const [note, setNote] = useState(view?.order.note ?? "");
+  const [by, setBy] = useState(view ? formatIn(view.order.dueAt, "yyyy-MM-dd", zone) : "");
+  const [price, setPrice] = useState(view?.order.price ?? null);
+  const [lines, setLines] = useState<Line[]>(view ? view.order.lines.map((l) => ({ ...l })) : [{ jobId: null, good: null, sent: 0 }]);
+  const [fault, setFault] = useState<string | null>(null);
+  const save = async () => {
+    const dueAt = dayEnd(by, zone);
+    const told = lines.flatMap((l) => (l.jobId !== null && l.good !== null ? [{ jobId: l.jobId, good: l.good, sent: Math.min(l.sent, l.good) }] : []));
+    if (name.trim() === "") return setFault("Say for whom, or what for.");
+    if (Number.isNaN(dueAt)) return setFault("Say by which day.");
+    if (told.length < lines.length || told.length === 0) return setFault("Say for each piece how many good ones.");
+    if (new Set(told.map((l) => l.jobId)).size < told.length) return setFault("The same piece stands there twice: put both numbers together.");
+    const order = { format: 1 as const, name, note, dueAt, lines: told, price, doneAt: view?.order.doneAt ?? null };
+    const a = view
+      ? await call("works", "saveOrder", { params: { id: view.id }, body: { order, baseRevision: view.revision } })
+      : await call("works", "addOrder", { body: { order, id } });
+    if (!a.ok) return setFault(a.message);
+    onChanged();
+    onClose();
+  };
+  return (
+    <Dialog open onOpenChange={onClose} title={view ? "This order" : "An order"}>
+      <form
+        className="space-y-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void save();
+        }}
+      >
+        <label className="block">
+          <span className="label">For whom, or what for</span>
+          <input className="field" maxLength={80} value={name} onChange={(e) => setName(e.target.value)} autoComplete="off" />
+        </label>
+        <div className="grid grid-cols-2 gap-3">
+          <label className="block">
+            <span className="label">By the end of</span>
+            <input className="field" type="date" value={by} onChange={(e) => setBy(e.target.value)} />
+          </label>
+          <QuantityField label="Taken for, in all" value={price} dimension="money" min={0} max={1e7} optional onChange={setPrice} />
+        </div>
+        <ListEditor
+          label="Pieces"
+          items={lines}
+          blank={(): Line => ({ jobId: null, good: null, sent: 0 })}
+          addLabel="Another piece"
+          nameOf={(l) => jobs.find((j) => j.id === l.jobId)?.name ?? "this piece"}
+          most={30}
+          onChange={setLines}
+        >
+          {(l, change) => (
+            <div className="grid grid-cols-[1fr_7rem] gap-2">
+              <Pick
+                label="Which piece"
+                value={l.jobId}
+                none="Choose"
+                options={jobs.map((j) => ({ value: j.id, label: j.name }))}
+                onChange={(jobId) => change({ jobId })}
+              />
+              <QuantityField label="Good ones" value={l.good} dimension="count" min={1} max={500} whole optional onChange={(good) => change({ good })} />
+            </div>
+          )}
+        </ListEditor>
+        <label className="block">
+          <span className="label">Note</span>
+          <input className="field" maxLength={1000} value={note} onChange={(e) => setNote(e.target.value)} autoComplete="off" />
+        </label>
+        <Fault>{fault}</Fault>
+        <button type="submit" className="btn btn-main w-full justify-center">
+          Keep the order
+        </button>
+      </form>
+    </Dialog>
+  );
+}
