@@ -48,8 +48,11 @@ export const jobs = {
       sizesMm: z.array(z.number().gt(0).max(3000)).max(3).default([]),
       /** Where the form of the piece is yet to be read from. */
       source: z.enum(SOURCES).optional(),
-      /** An earlier job to begin like. */
+      /** An earlier job to begin like, or a pour in the log as its job was that day. */
       like: z.string().max(80).optional(),
+      likePour: z.string().max(80).optional(),
+      /** Its mould is there already: bought, or made before. */
+      existing: z.boolean().default(false),
     }),
     out: z.object({ id: z.string() }),
     status: 201,

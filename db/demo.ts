@@ -20,7 +20,7 @@ const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
 
 type Sizes = Job["master"]["sizes"];
-const master = (shape: Job["master"]["shape"], sizes: Sizes, surfaceId: string, more: Partial<Job["master"]> = {}): Job["master"] => ({ shape, sizes, profile: [], model: null, photographs: null, girths: [], parts: [], readingMm: 0.5, surfaceId, massG: null, ...more });
+const master = (shape: Job["master"]["shape"], sizes: Sizes, surfaceId: string, more: Partial<Job["master"]> = {}): Job["master"] => ({ shape, sizes, profile: [], model: null, photographs: null, girths: [], parts: [], copies: { along: 1, across: 1, gapMm: 20 }, readingMm: 0.5, surfaceId, massG: null, ...more });
 
 /** The made-up workshop's own rubber: a copy of a built-in entry with figures from its own test block. */
 function ownRubber(): Material {

@@ -74,7 +74,6 @@ const LOTS: readonly {
   openedDays: number | null;
   goodDays: number | null;
   leftG: readonly number[];
-  correctedG?: readonly number[];
 }[] = [
   {
     id: "demo-lot-dome-1",

@@ -85,6 +85,11 @@ export function readMould(db: Db, id: string): MouldLine | null {
   return row ? readNamed(db, "moulds", id, () => toLine(row)) : null;
 }
 
+/** Puts a mould on the rack whose rubber is not in the log. */
+export const insertMould = (db: Db, m: { id: string; jobId: string; name: string; madeAt: number; note: string }): void => {
+  db.insert(moulds).values(m).run();
+};
+
 export interface MouldChange {
   name?: string | undefined;
   place?: string | undefined;

@@ -5,6 +5,8 @@ import { newJob, type Job } from "../core/record";
 import { say } from "../core/quantity";
 import { pieceKind, sizesFault, startFrom, startJob } from "../core/start";
 import { findJobs, insertJob, listJobs, readJob, saveJob, putJobAway, stepJob, type JobLine, type StepResult, type StoredJob } from "../db/jobs";
+import { insertMould } from "../db/moulds";
+import { readDossier } from "../db/pours";
 import { readSettings } from "../db/settings";
 import { parseOrRefuse } from "./parse";
 import { Refusal } from "./refusal";
@@ -16,14 +18,19 @@ export const jobsInHand = (w: Workshop, limit = 60): { lines: JobLine[]; total: 
 export const jobsNamed = (w: Workshop, query: unknown): JobName[] => findJobs(w.db, parseOrRefuse(api.jobs.named.in, query).text.slice(0, 80), 30);
 
 export function createJob(w: Workshop, body: unknown): { id: string } {
-  const { name, key, kind, sizesMm, source, like } = parseOrRefuse(api.jobs.make.in, body);
+  const { name, key, kind, sizesMm, source, like, likePour, existing } = parseOrRefuse(api.jobs.make.in, body);
   const id = key ?? randomUUID();
   if (key && readJob(w.db, key)) return { id };
   const { shopC, units } = readSettings(w.db);
+  const again = (job: Job): Job => ({ ...job, name: name ?? `${job.name}, again`.slice(0, 80), held: "new", washedToday: false, shopC, shopTypedAt: null });
   const made = (): Job => {
+    if (likePour !== undefined) {
+      const dossier = readDossier(w.db, likePour);
+      if (!dossier) throw new Refusal(404, "no-pour", `There is no pour "${likePour.slice(0, 60)}" in the log.`);
+      return again(dossier.job);
+    }
     if (like !== undefined) {
-      const { job } = getJob(w, like);
-      return { ...job, name: name ?? `${job.name}, again`.slice(0, 80), held: "new", washedToday: false, shopC, shopTypedAt: null };
+      return again(getJob(w, like).job);
     }
     if (kind !== undefined) {
       const fault = sizesFault(kind, sizesMm);
@@ -34,7 +41,12 @@ export function createJob(w: Workshop, body: unknown): { id: string } {
     if (name === undefined) throw new Refusal(422, "no-name", "Give the job a name, such as the piece you are moulding.");
     return newJob(name, shopC);
   };
-  insertJob(w.db, id, made(), w.now());
+  const job = made();
+  w.db.transaction(() => {
+    insertJob(w.db, id, existing ? { ...job, mould: { ...job.mould, existed: true } } : job, w.now());
+    if (existing)
+      insertMould(w.db, { id: randomUUID(), jobId: id, name: `${job.name}, mould 1`.slice(0, 100), madeAt: w.now(), note: "There before this job was begun." });
+  });
   return { id };
 }
 

@@ -200,11 +200,11 @@ function projectView(w: Workshop, { id, revision, document: project }: Stored<Pr
   const thumbs = jobThumbs(w, jobIds);
   const parts = jobIds.map((jobId): PartKnown => {
     const k = known.get(jobId);
-    const b = k?.plan.body;
+    const b = k?.plan.piece;
     return {
       jobId,
-      demouldedG: k?.plan.weights?.castDemouldedG ?? null,
-      dryG: k?.plan.weights?.castDryG ?? null,
+      demouldedG: k?.plan.weights ? k.plan.weights.castDemouldedG / k.plan.pieces : null,
+      dryG: k?.plan.weights ? k.plan.weights.castDryG / k.plan.pieces : null,
       sizeMm: b ? [b.lengthMm, b.widthMm, b.heightMm] : null,
       good: k?.good ?? 0,
       hasMould: (k?.moulds ?? 0) > 0,

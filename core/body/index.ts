@@ -6,3 +6,4 @@ export * from "./offset";
 export * from "./shell";
 export * from "./fill";
 export * from "./clip";
+export * from "./copies";

@@ -99,7 +99,8 @@ export function measuresOf(q: Question): Measure[] {
   const what = cavity ? "Cavity" : "Master";
   const { fromMm, toMm, halfMm } = scene.master;
   const across = view === "across";
-  const slant = view === "turned";
+  // Of several in one box nothing sideways is a size of one of them.
+  const slant = view === "turned" || plan.pieces > 1;
   const seen = view === "above" ? body.widthMm : body.heightMm;
   const list: Measure[] = [
     {
@@ -109,11 +110,12 @@ export function measuresOf(q: Question): Measure[] {
       side: "left",
       from: [-halfMm, fromMm],
       to: [-halfMm, toMm],
-      set: view === "above" ? sizeSetting(job, WIDTH_KEY[job.master.shape]) : hasHeight(job.master.shape) ? sizeSetting(job, "heightMm") : null,
+      set:
+        view === "above" ? (slant ? null : sizeSetting(job, WIDTH_KEY[job.master.shape])) : hasHeight(job.master.shape) ? sizeSetting(job, "heightMm") : null,
     },
     {
       key: "length",
-      name: slant ? `${what} in this cut` : across ? `${what} width` : `${what} length`,
+      name: view === "turned" ? `${what} in this cut` : across ? `${what} width` : `${what} length`,
       mm: 2 * halfMm,
       side: "below",
       from: [-halfMm, fromMm],
@@ -254,7 +256,7 @@ function masterGrips({ job, plan, scene, view }: Question): Grip[] {
   const { shape, profile } = job.master;
   const { fromMm, toMm, halfMm } = scene.master;
   if (shape === "turned") {
-    if (view === "above") return [];
+    if (view === "above" || plan.pieces > 1) return [];
     const zero = profile[0]?.zMm ?? 0;
     return profile.map((p, i) => ({
       key: `point-${i}`,
@@ -266,8 +268,8 @@ function masterGrips({ job, plan, scene, view }: Question): Grip[] {
   }
   const grips: Grip[] = [];
   const add = (key: string, name: string, at: Point, x: Pull | null, z: Pull | null) => {
-    // In a cut that is turned nothing sideways is a size of its own.
-    if (view === "turned") x = null;
+    // In a cut that is turned, and of several in one box, nothing sideways is a size of its own.
+    if (view === "turned" || plan.pieces > 1) x = null;
     if (x || z) grips.push({ key, name, at, x, z });
   };
   const side = (key: SizeKey, at: Point) =>
@@ -276,7 +278,7 @@ function masterGrips({ job, plan, scene, view }: Question): Grip[] {
   if (view === "above") {
     if (along) side(along, [halfMm, 0]);
     const width = WIDTH_KEY[shape];
-    if (width && width !== along) add("width", "Width", [0, toMm], null, pull(sizeSetting(job, width), body.widthMm, 2));
+    if (width && width !== along && plan.pieces === 1) add("width", "Width", [0, toMm], null, pull(sizeSetting(job, width), body.widthMm, 2));
     return grips;
   }
   if (shape === "frustum" || shape === "vessel") {

@@ -1,4 +1,17 @@
-import { chordsOf, footprintOf, halfLength, halfWidth, hullOf, pointsOf, type Body, type Outline, type Point, type Ring } from "../body";
+import {
+  chordsOf,
+  footprintOf,
+  halfLength,
+  halfWidth,
+  hullOf,
+  movedOutline,
+  pointsOf,
+  ringArea,
+  type Body,
+  type Outline,
+  type Point,
+  type Ring,
+} from "../body";
 import type { BoxPlan, Filling, Layout, SkinLayout } from "../mould";
 import { OPENING } from "../mould";
 import { buildScene, type Region, type Scene, type SceneQuestion } from "./scene";
@@ -147,15 +160,26 @@ function turnedOf(q: SceneQuestion, deg: number): SceneQuestion {
 export const looksAlike = (b: Body): boolean =>
   Math.abs(b.lengthMm - b.widthMm) < 1e-6 && b.levels.every((l) => l.outline.kind !== "polygon" && Math.abs(l.outline.a - l.outline.b) < 1e-6);
 
+/** The same question with a row of what stands side by side moved onto the cut, where the cut would pass between two. */
+function onRow(q: SceneQuestion): SceneQuestion {
+  const { body } = q.plan;
+  const several = body && apart(body);
+  if (!several || several.kind !== "polygon" || chordsOf(several).length > 0) return q;
+  const middles = several.rings.filter((r) => ringArea(r) > 0).map((r) => r.reduce((s, [, y]) => s + y, 0) / r.length);
+  const off = middles.reduce((m, y) => (Math.abs(y) < Math.abs(m) ? y : m), Infinity);
+  const move = <R extends Ring>(r: R): R => ({ ...r, outline: movedOutline(r.outline, 0, -off) });
+  return { ...q, plan: { ...q.plan, body: { ...body, levels: body.levels.map(move), hollow: body.hollow.map(move) } } };
+}
+
 /** The picture of one stage from one side, `turnDeg` from the length where it is turned; null where nothing is measured yet. */
 export function pictureOf(q: SceneQuestion, view: View, turnDeg = 45): Scene | null {
   switch (view) {
     case "turned":
-      return buildScene(turnedOf(q, turnDeg));
+      return buildScene(onRow(turnedOf(q, turnDeg)));
     case "along":
-      return buildScene(q);
+      return buildScene(onRow(q));
     case "across":
-      return buildScene(acrossOf(q));
+      return buildScene(onRow(acrossOf(q)));
     case "above":
       return fromAbove(q);
   }
@@ -203,6 +227,12 @@ function boxPath(box: BoxPlan, foot: Outline, byMm: number): string {
   }
 }
 
+/** The widest level of what stands apart in several outlines; null for one piece. */
+function apart(m: Body): Outline | null {
+  const widest = m.levels.reduce((w, l) => (l.areaMm2 > w.areaMm2 ? l : w), m.levels[0]!).outline;
+  return widest.kind === "polygon" && widest.rings.filter((r) => ringArea(r) > 0).length > 1 ? widest : null;
+}
+
 /** What is seen of a stage from straight above: y of the picture is across the length. */
 function fromAbove(q: SceneQuestion): Scene | null {
   const { body: m, layout } = q.plan;
@@ -239,7 +269,8 @@ function fromAbove(q: SceneQuestion): Scene | null {
     }
   } else if (!bare && layout.kind === "skin") skinFromAbove(q, m, layout, foot, regions, grow);
   const top = turned ? (q.stage === "cast" ? ("cast" as const) : ("hollow" as const)) : ("master" as const);
-  regions.push({ stuff: top, path: outlinePath(foot) });
+  // Several in one box are several outlines; one piece is drawn as all of it seen from above.
+  regions.push({ stuff: top, path: outlinePath(apart(m) ?? foot) });
   const mouth = m.hollow.at(-1);
   if (mouth) regions.push({ stuff: "hollow", path: outlinePath(mouth.outline) });
   return {

@@ -75,9 +75,11 @@ function ofThisBuild(pours: readonly Pour[]): Pour[] {
  */
 export function standOf(plan: Plan, pours: readonly Pour[]): Standing {
   const mine = ofThisBuild(pours);
-  const parts = partsOf(plan).map((act) => ({ act, pour: mine.find((p) => p.kind === act.kind && p.pourIndex === act.index) ?? null }));
+  // A mould that was there before has no parts to be made, until rubber for another one is poured.
+  const there = plan.dossier.job.mould.existed && mine.length === 0;
+  const parts = (there ? [] : partsOf(plan)).map((act) => ({ act, pour: mine.find((p) => p.kind === act.kind && p.pourIndex === act.index) ?? null }));
   const rubber = parts.filter((p) => p.act.kind === "rubber");
-  const made = rubber.length > 0 && rubber.every((p) => p.pour !== null);
+  const made = there || (rubber.length > 0 && rubber.every((p) => p.pour !== null));
   const mouldId = rubber.map((p) => p.pour?.mouldId ?? null).find((id) => id !== null) ?? null;
   const casts = pours
     .filter((p) => (p.kind === "cast" || p.kind === "layer") && (mouldId === null || p.mouldId === mouldId || p.mouldId === null) && counts(p))

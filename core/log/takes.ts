@@ -1,5 +1,6 @@
 import type { Plan, PourKind } from "../plan";
 import { layerOf } from "../plan/layers";
+import { CAST_FAMILY } from "../material";
 import type { Need } from "../stock";
 import type { Pour } from "./pour";
 import { standOf } from "./stand";
@@ -12,14 +13,19 @@ export function materialOf(plan: Plan, kind: PourKind, index: number): string | 
 
 /** What so many castings of a job take, by material, g. */
 export function castingTakes(jobId: string, plan: Plan, count: number): Need[] {
-  const each = count / Math.max(1, plan.dossier.job.cast.count);
-  return plan.layers.map((l): Need => ({
-    materialId: l.cast.id,
-    jobId,
-    jobName: plan.dossier.job.name,
-    what: count === 1 ? "1 casting" : `${count} castings`,
-    parts: l.batch.parts.map((p) => ({ name: p.name, g: p.massG * each })),
-  }));
+  const each = count / Math.max(1, plan.dossier.job.cast.count * plan.pieces);
+  return plan.layers.map((l): Need => {
+    // Metal in the sprue and the ladle comes back: it is wanted once, however many are cast.
+    const backG = CAST_FAMILY[l.cast.family].molten ? Math.max(0, l.batch.mixG - l.batch.wetG * plan.dossier.job.cast.count) : 0;
+    const share = backG / l.batch.mixG;
+    return {
+      materialId: l.cast.id,
+      jobId,
+      jobName: plan.dossier.job.name,
+      what: count === 1 ? "1 casting" : `${count} castings`,
+      parts: l.batch.parts.map((p) => ({ name: p.name, g: p.massG * ((1 - share) * each + share) })),
+    };
+  });
 }
 
 /**
@@ -44,6 +50,8 @@ export function stillTakes(jobId: string, plan: Plan, pours: readonly Pour[]): N
           },
         ];
       });
-  const cast = pours.some((p) => (p.kind === "cast" || p.kind === "layer") && p.outcome !== "failed") ? [] : castingTakes(jobId, plan, job.cast.count);
+  const cast = pours.some((p) => (p.kind === "cast" || p.kind === "layer") && p.outcome !== "failed")
+    ? []
+    : castingTakes(jobId, plan, job.cast.count * plan.pieces);
   return [...rubber, ...cast];
 }

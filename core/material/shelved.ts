@@ -11,4 +11,3 @@ export const pastWords = (s: Shelved, material: string): string =>
     : `All there is of ${material} in the cupboard, ${s.name}, is past its date${ago(s)}. Mix a spoonful, wait out its cure, and trust it only then; or open a fresh one.`;
 
 const ago = (s: Shelved): string => (s.days === null ? "" : s.days > -2 ? " since yesterday" : ` for ${-s.days} days`);
-

@@ -88,6 +88,8 @@ export const MouldDecision = z.object({
   putty: Putty.default(puttyDefault),
   undercuts: z.array(Undercut).max(12).default([]),
   offSeam: z.array(OffSeam).max(60).default([]),
+  /** It was there before this application knew of it: bought, or made elsewhere. Nothing of it is to be poured. */
+  existed: z.boolean().default(false),
   /** Null until somebody looks which way up it is best filled. */
   filling: Filling.nullable().default(null),
 });

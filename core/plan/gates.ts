@@ -17,7 +17,7 @@ const FREEZES_BY = { metal: 0.03, other: 0.1 };
  * piece and casting are known. `told` is how many places keep air; without it
  * as many as have a vent, and one where nobody looked.
  */
-export function gatesOf(job: Job, p: Pick<Plan, "body" | "cast" | "rubber" | "layout" | "castMl">, told?: number): PlannedGates | null {
+export function gatesOf(job: Job, p: Pick<Plan, "body" | "pieces" | "cast" | "rubber" | "layout" | "castMl">, told?: number): PlannedGates | null {
   const { body, cast, rubber, layout } = p;
   const pockets = told ?? Math.max(1, job.mould.filling?.ventsMm.length ?? 1);
   if (!body || !cast || !rubber || layout?.kind !== "block" || !OPENING[job.mould.opening].base) return null;
@@ -31,7 +31,8 @@ export function gatesOf(job: Job, p: Pick<Plan, "body" | "cast" | "rubber" | "la
   const thickMm = Math.max(...body.levels.map((l) => thicknessAt(l.areaMm2, l.perimeterMm)));
   const coverMm = Math.max(5, layout.box.leastWallMm);
   const question: GateQuestion = {
-    volumeMl: p.castMl ?? body.volumeMl,
+    // Each piece has its own gate.
+    volumeMl: (p.castMl ?? body.volumeMl) / p.pieces,
     thinMm: Math.max(0.5, THIN_SHARE * meanMm),
     thickMm: Math.max(meanMm, thickMm),
     liquid: { densityKgM3, viscosityPaS: flow.viscosityPaS.typical },

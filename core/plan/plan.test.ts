@@ -18,6 +18,7 @@ const puck = (): Job => ({
     model: null,
     photographs: null,
     girths: [],
+    copies: { along: 1, across: 1, gapMm: 20 },
     parts: [],
     readingMm: 0.5,
     surfaceId: "surface-wood-sealed",

@@ -1,13 +1,13 @@
 import { gatesOf } from "./gates";
 import { castBatch, type CastBatch } from "../batch";
-import type { Body } from "../body";
+import { howMany, repeated, type Body } from "../body";
 import { type HeatStudies } from "../heat";
 import { judgeChain } from "../fit";
 import type { Dossier } from "../record";
 import { pick, type Surface } from "../material";
 import { quote } from "../quantity";
 import { measureMaster, SHAPES } from "../master";
-import { layerCast, layOutMould, type LayeredCast } from "../mould";
+import { layerCast, layOutMould, OPENING, type LayeredCast } from "../mould";
 import { cavityOf, NO_CASTING, planCasting } from "./casting";
 import { chosenOf } from "./chosen";
 import { faceOf, fitQuestionOf, moreHeld } from "./fitQuestion";
@@ -34,17 +34,27 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   const add: Add = (step, severity, list) => remarks.push(...list.map((p) => ({ ...p, severity, step })));
 
   const measured = measureMaster(job.master);
-  const body = measured.ok ? measured.body : null;
+  const piece = measured.ok ? measured.body : null;
+  const inBox = OPENING[job.mould.opening].made === "block";
+  const pieces = inBox ? howMany(job.master.copies) : 1;
+  const body = piece && inBox ? repeated(piece, job.master.copies) : piece;
+  if (!inBox && howMany(job.master.copies) > 1)
+    add("opening", "warning", [
+      { code: "copies-alone", path: "mould.opening", message: "Several in one box is for moulds that are poured in a box: this way of opening takes one." },
+    ]);
   if (!measured.ok) add("master", "fault", measured.problems);
   const missing = measured.ok ? [] : measured.missing.map((k) => SHAPES[job.master.shape].fields.find((f) => f.key === k)?.label.toLowerCase() ?? k);
 
   const { rubber, second, plugRubber, seamRubber, cast, surface, stock } = chosenOf(dossier, add);
 
-  const masterG =
+  // Of all that stand in the box: what is weighed is one of them.
+  const oneG =
     job.master.massG ??
     (job.master.shape === "weighed" ? (job.master.sizes.massG ?? null) : body && surface?.densityGMl ? body.volumeMl * surface.densityGMl.typical : null);
 
-  if (job.master.massG !== null && body) add("master", "warning", tooHeavy(job.master.massG, body.volumeMl, surface));
+  const masterG = oneG === null ? null : oneG * pieces;
+
+  if (job.master.massG !== null && piece) add("master", "warning", tooHeavy(job.master.massG, piece.volumeMl, surface));
 
   const laid = body ? layOutMould(body, job.mould, stock, job.jacket) : null;
   if (laid && !laid.ok) for (const p of laid.problems) add(p.step, "fault", [p]);
@@ -106,11 +116,12 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
     return made?.ok ? made.batch.wetDensityGMl : null;
   };
   const strength =
-    body && layout && rubber
+    body && piece && layout && rubber
       ? planStrength(
           job,
           catalogue,
           body,
+          piece,
           layout,
           rubber,
           plugRubber,
@@ -129,6 +140,8 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
   return {
     dossier,
     body,
+    piece,
+    pieces,
     missing,
     masterG,
     layout,
@@ -143,7 +156,7 @@ export function plan(dossier: Dossier, studies: HeatStudies = NO_STUDIES): Plan 
     heat,
     strength,
     inside,
-    gates: gatesOf(job, { body, layout, rubber, cast, castMl }),
+    gates: gatesOf(job, { body, pieces, layout, rubber, cast, castMl }),
     rubberCost: priced ? pours.reduce((s, p) => s + ((p.batch?.mixG ?? 0) / 1000) * (p.rubber.pricePerKg ?? 0), 0) : null,
     weights,
     places: body && layout ? placesOf(job, body, layout, weights, pours) : [],

@@ -177,10 +177,10 @@ export function freeze(p: Plan, jobRevision: number, kind: PourKind, pourIndex =
       mixG: layer.batch.mixG,
       volumeMl: layer.staysMl,
       ratioLabel: layer.batch.ratioLabel,
-      count: job.cast.count,
+      count: job.cast.count * p.pieces,
       // A casting weighs what all its layers do.
-      wetG: kind === "layer" ? layer.staysG : p.castBatch.wetG,
-      dryG: kind === "layer" ? layer.dryG.typical : p.castBatch.dryG.typical,
+      wetG: (kind === "layer" ? layer.staysG : p.castBatch.wetG) / p.pieces,
+      dryG: (kind === "layer" ? layer.dryG.typical : p.castBatch.dryG.typical) / p.pieces,
       filledG: p.weights?.filledG ?? null,
       fillLineMm: null,
       rubberCost: null,

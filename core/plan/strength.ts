@@ -88,10 +88,12 @@ export function boardsFor(job: Job, catalogue: Catalogue, m: Body, layout: Layou
 /** Fills set side by side: the first of each family in the catalogue, with the one chosen in its family's place. */
 const SIDE_BY_SIDE = ["cement", "metal", "gypsum", "wax"] as const;
 
+/** @param m what stands in the box; @param piece one of it, which is what has to let go */
 export function planStrength(
   job: Job,
   catalogue: Catalogue,
   m: Body,
+  piece: Body,
   layout: Layout,
   rubber: Rubber,
   plugRubber: Rubber | null,
@@ -146,7 +148,7 @@ export function planStrength(
           rubber.densityGMl.typical,
         )
       : null;
-  const stretch = stretchIn(d, m, layout, rubber.elongationPct);
+  const stretch = stretchIn(d, piece, layout, rubber.elongationPct);
   const boardsHold: Grade = boards ? (boards.enough ? "holds" : "bulges") : "close";
   return {
     support,
@@ -162,9 +164,9 @@ export function planStrength(
     panel,
     hoop,
     stretch,
-    pullN: openingPullN(m, d, layout, rubber),
-    cut: cutPlanOf(m, d, layout, stretch),
-    cores: coresOf(m, d, rubber, plugRubber, gMl),
+    pullN: openingPullN(piece, d, layout, rubber),
+    cut: cutPlanOf(piece, d, layout, stretch),
+    cores: coresOf(piece, d, rubber, plugRubber, gMl),
     leverage: hasLeverage(layout, d),
   };
 }

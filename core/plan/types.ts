@@ -98,7 +98,11 @@ export interface PlannedGates {
 export interface Plan {
   /** What all of it follows from. */
   dossier: Dossier;
+  /** What stands in the box: the piece, or several of it side by side. */
   body: Body | null;
+  /** One of them, and how many there are. */
+  piece: Body | null;
+  pieces: number;
   missing: readonly string[];
   masterG: number | null;
   layout: Layout | null;

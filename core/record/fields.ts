@@ -11,6 +11,13 @@ export const MASTER_FIELDS = {
   massG: { label: "Weight, if you can weigh it", what: "the master's weight", dimension: "mass", min: 0.01, above: 0, max: 2_000_000, open: true },
 } as const satisfies Fields;
 
+/** How many of it stand in one box, in rows, and how far apart. */
+export const COPY_FIELDS = {
+  along: { label: "Along the box", what: "how many along the box", dimension: "count", min: 1, max: 12, whole: true },
+  across: { label: "Across it", what: "how many across the box", dimension: "count", min: 1, max: 12, whole: true },
+  gapMm: { label: "Rubber between them", what: "the rubber between them", dimension: "length", min: 3, max: 300 },
+} as const satisfies Fields;
+
 /** How the rubber is mixed. */
 export const RUBBER_FIELDS = {
   marginPct: { label: "Margin", what: "a margin", dimension: "percent", min: 0, max: 100 },
@@ -62,6 +69,7 @@ const under = <P extends string, F extends Fields>(path: P, fields: F) =>
 /** Every number of a job that stands at one place, by its dotted path. */
 export const JOB_FIELDS = {
   ...under("master", MASTER_FIELDS),
+  ...under("master.copies", COPY_FIELDS),
   ...under("mould", MOULD_FIELDS),
   ...under("mould.ownBox", OWN_BOX_FIELDS),
   ...under("mould.skin", SKIN_FIELDS),

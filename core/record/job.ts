@@ -5,7 +5,7 @@ import { Girth, MOST_PARTS, Part, Scanned, SHAPE_KINDS, SIZE_KEYS } from "../mas
 import { StrengthDecision, strengthDefault, Inside, insideDefault, layerDefault, Make, makeDefault, MouldDecision, puttyDefault, skinDefault } from "../mould";
 import { figure, figures, stored } from "../quantity";
 import { ADDED_BY, PIGMENT_OF } from "../cast";
-import { ADDITION_FIELDS, CAST_FIELDS, MASTER_FIELDS, RUBBER_FIELDS, SESSION_FIELDS, SHOP_FIELD } from "./fields";
+import { ADDITION_FIELDS, CAST_FIELDS, COPY_FIELDS, MASTER_FIELDS, RUBBER_FIELDS, SESSION_FIELDS, SHOP_FIELD } from "./fields";
 import { versioned, type Upgrade } from "./versioned";
 
 /** The current shape of a stored job. A reader meeting a larger number is older than the writer. */
@@ -28,6 +28,9 @@ export const OwnStep = z.object({
 });
 export type OwnStep = z.infer<typeof OwnStep>;
 
+/** One piece alone in its box; the gap counts once there are more. */
+const oneOfIt = { along: 1, across: 1, gapMm: 20 };
+
 /**
  * A job: only what a person decided or measured. Nothing in it is derived. Units are in the names: mm, g, mL, °C, %.
  * Null means not answered yet.
@@ -47,6 +50,8 @@ export const Job = z.object({
     girths: z.array(Girth).max(60).default([]),
     /** Joined on and taken away, one after another. */
     parts: z.array(Part).max(MOST_PARTS).default([]),
+    /** Several of it in one box, in rows. */
+    copies: z.object(figures(COPY_FIELDS)).default(oneOfIt),
     surfaceId: id,
     ...figures(MASTER_FIELDS),
   }),
@@ -150,7 +155,19 @@ export function newJob(name: string, shopC = 21): Job {
     format: JOB_FORMAT,
     name,
     note: "",
-    master: { shape: "box", sizes: {}, profile: [], model: null, photographs: null, girths: [], parts: [], readingMm: 0.5, surfaceId: null, massG: null },
+    master: {
+      shape: "box",
+      sizes: {},
+      profile: [],
+      model: null,
+      photographs: null,
+      girths: [],
+      parts: [],
+      copies: oneOfIt,
+      readingMm: 0.5,
+      surfaceId: null,
+      massG: null,
+    },
     castId: null,
     use: "display",
     rubberId: null,
@@ -176,6 +193,7 @@ export function newJob(name: string, shopC = 21): Job {
       skin: skinDefault,
       putty: puttyDefault,
       besideMm: null,
+      existed: false,
       jacketMm: null,
       jacketPricePerKg: null,
       boltEveryMm: 120,

@@ -12,7 +12,7 @@ export function Tubs({ lot, stuff }: { lot: Pick<LotView, "parts" | "leftG" | "a
   const n = lot.parts.length;
   const lid = lot.age === "past" ? "var(--color-no)" : lot.age === "soon" ? "var(--color-care)" : "var(--color-ink)";
   return (
-    <svg width={n * (WIDE + GAP)} height={HIGH + 14} viewBox={`0 0 ${n * (WIDE + GAP)} ${HIGH + 14}`} aria-hidden="true" className="shrink-0">
+    <svg width={n * (WIDE + GAP)} height={HIGH + 20} viewBox={`0 -6 ${n * (WIDE + GAP)} ${HIGH + 20}`} aria-hidden="true" className="shrink-0">
       <Hatches id={id} stuffs={stuff} />
       {lot.parts.map((p, i) => {
         const share = Math.max(0, Math.min(1, (lot.leftG[i] ?? 0) / p.boughtG));

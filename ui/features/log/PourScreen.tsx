@@ -1,6 +1,6 @@
 "use client";
 
-import { Camera, DoorOpen, Trash2, Undo2 } from "lucide-react";
+import { CopyPlus, Camera, DoorOpen, Trash2, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState, type ReactNode } from "react";
@@ -10,6 +10,7 @@ import { FAULTS, faultsOf, OUTCOME_WORD, OUTCOMES, type Outcome } from "@/core/p
 import type { NextChange } from "@/core/rack";
 import { useBenchClocks, useTicking } from "../clocks/BenchClocks";
 import { whyMoved } from "../clocks/ClockCard";
+import { useActKey } from "../../data/key";
 import { Choice } from "../../kit/Choice";
 import { Figure, Fault } from "../../kit/controls";
 import { PartList } from "../job/steps/PartList";
@@ -58,6 +59,7 @@ export function PourScreen({
   const router = useRouter();
   const { fmt, band, say } = useUnits();
   const now = useNow();
+  const act = useActKey();
   const ticking = useTicking(1000);
   const { bench, refresh } = useBenchClocks();
   const told = useRef({ router, refresh });
@@ -123,6 +125,20 @@ export function PourScreen({
           {s.kind === "rubber" ? `${s.what} of rubber` : s.what}, {s.jobName}
         </h1>
       </div>
+      {pour.kind !== "jacket" && (
+        <button
+          type="button"
+          className="btn btn-bare -ml-3"
+          onClick={async () => {
+            const made = await call("jobs", "make", { body: { key: act.key(), likePour: pour.id } });
+            if (!made.ok) return notice.bad(made.message);
+            act.answered();
+            router.push(`/jobs/${made.data.id}`);
+          }}
+        >
+          <CopyPlus size={18} aria-hidden="true" /> A new job like that one
+        </button>
+      )}
       <Fault large>{fault}</Fault>
       {save.kind === "conflict" && <Conflict resolve={document.resolve}>This pour was changed somewhere else since this page read it.</Conflict>}
       <div className="grid items-start gap-4 lg:grid-cols-2">
@@ -245,6 +261,9 @@ export function PourScreen({
             <PartList parts={s.parts} total={s.mixG} />
             <dl className="grid grid-cols-2 gap-3 sm:grid-cols-3">
               <Frozen name="Material">{s.material}</Frozen>
+              {s.lots.length > 0 && (
+                <Frozen name="Out of">{s.lots.map((l) => `${l.name}${l.batch ? ` ${l.batch}` : ""}${l.past ? ", past its date" : ""}`).join("; ")}</Frozen>
+              )}
               <Frozen name="Ratio">{s.ratioLabel}</Frozen>
               <Frozen name="To fill">{fmt(s.volumeMl, "volume")}</Frozen>
               {s.count > 1 && <Frozen name="Castings">{s.count}</Frozen>}

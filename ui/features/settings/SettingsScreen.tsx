@@ -10,6 +10,7 @@ import { Conflict } from "../../form/Conflict";
 import { UnitChoices } from "./UnitChoices";
 import { Backup } from "./Backup";
 import { Copies } from "./Copies";
+import { Prices } from "./Prices";
 import { Cups } from "./Cups";
 import { Door } from "./Door";
 import { Light } from "./Light";
@@ -139,6 +140,9 @@ export function SettingsScreen({
           </Section>
           <Section id="backup" title="Backup and restore">
             <Backup />
+          </Section>
+          <Section id="prices" title="How you make a price">
+            <Prices pricing={s.pricing} save={(pricing) => save({ pricing })} />
           </Section>
           <Section id="copies" title="Copies, and a look through">
             <Copies initial={kept} now={now} daily={s.dailyCopies} onDaily={(dailyCopies) => save({ dailyCopies })} onOdd={setOdd} />

@@ -10,6 +10,7 @@ import { useActKey } from "../../data/key";
 import { QuantityField } from "../../form/QuantityField";
 import { Fault } from "../../kit/controls";
 import { Pick } from "../../kit/Pick";
+import { Tick } from "../../kit/Tick";
 import { useUnits } from "../../kit/units";
 import { KindPicture } from "./KindPicture";
 
@@ -46,7 +47,9 @@ function Kinds({ choose, earlier }: { choose: (k: PieceKind) => void; earlier: r
   return (
     <div className="space-y-4 pb-10 pt-2">
       <h1 className="text-3xl font-bold">What are you moulding?</h1>
-      <p className="text-soft">Take the nearest. Its sizes come next; how it opens, its rubber and what it is cast in are assumed, and yours to change.</p>
+      <p className="text-soft">
+        Take the nearest, whether its mould is still to be made or stands on your shelf. Its sizes come next; the rest is assumed, and yours to change.
+      </p>
       <ul className="grid grid-cols-2 gap-3 sm:grid-cols-3 lg:grid-cols-4">
         {PIECE_KINDS.map((k) => (
           <li key={k}>
@@ -122,12 +125,13 @@ function Sizes({ kind, back }: { kind: PieceKind; back: () => void }) {
   const { label, hint, asks } = pieceKind(kind);
   const [mm, setMm] = useState<(number | null)[]>(() => asks.map(() => null));
   const [name, setName] = useState("");
+  const [existing, setExisting] = useState(false);
   const form = useRef<HTMLFormElement>(null);
   const start = (e: FormEvent) => {
     e.preventDefault();
     const wrong = sizesFault(kind, mm);
     if (wrong) return say(inUnits(wrong));
-    make({ kind, sizesMm: mm.flatMap((v) => (v === null ? [] : [v])), ...(name.trim() === "" ? {} : { name }) });
+    make({ kind, existing, sizesMm: mm.flatMap((v) => (v === null ? [] : [v])), ...(name.trim() === "" ? {} : { name }) });
   };
   return (
     <form ref={form} onSubmit={start} className="mx-auto max-w-3xl space-y-4 pb-10 pt-2">
@@ -160,6 +164,9 @@ function Sizes({ kind, back }: { kind: PieceKind; back: () => void }) {
             <span className="label">Name, if you like</span>
             <input className="field" maxLength={80} value={name} onChange={(e) => setName(e.target.value)} placeholder={label} />
           </label>
+          <Tick className="flex min-h-11 items-center gap-2" label="I have its mould already" checked={existing} onChange={() => setExisting((v) => !v)}>
+            I have its mould already
+          </Tick>
           <Fault large>{fault}</Fault>
           <button type="submit" className="btn btn-main w-full text-lg" disabled={busy}>
             Show me the grams

@@ -8,7 +8,8 @@ import { Pick } from "../../../kit/Pick";
 import { Figure } from "../../../kit/controls";
 import { QuantityField } from "../../../form/QuantityField";
 import { useUnits } from "../../../kit/units";
-import type { Body } from "@/core/body";
+import { placesOf, type Body, type Copies } from "@/core/body";
+import { OPENING, type Layout } from "@/core/mould";
 import { SHAPE_KINDS, SHAPES, type ProfilePoint } from "@/core/master";
 import { useJob, useRemark } from "../JobContext";
 import { More } from "../../../kit/More";
@@ -61,6 +62,16 @@ export function MasterStep() {
       <More title="Joined on, taken away" now={master.parts.length === 0 ? "nothing" : master.parts.map((p) => p.name).join(", ")}>
         <PieceParts />
       </More>
+      {OPENING[job.mould.opening].made === "block" && (
+        <More title="Several in one box" now={plan.pieces === 1 ? "one" : `${plan.pieces}`}>
+          <div className="grid grid-cols-3 gap-3">
+            <JobField path="master.copies.along" />
+            <JobField path="master.copies.across" />
+            <JobField path="master.copies.gapMm" />
+          </div>
+          {plan.piece && plan.pieces > 1 && <Board piece={plan.piece} copies={master.copies} layout={plan.layout} />}
+        </More>
+      )}
       <Pick
         label="Made of"
         value={master.surfaceId}
@@ -73,12 +84,39 @@ export function MasterStep() {
           <JobField path="master.massG" />
           <JobField path="master.readingMm" />
         </div>
-        {plan.body && <Results m={plan.body} />}
+        {plan.piece && <Results m={plan.piece} />}
         <label className="block space-y-1">
           <span className="label">Notes</span>
           <textarea className="field" rows={2} maxLength={2000} value={job.note} onChange={(e) => edit((j) => ({ ...j, note: e.target.value }))} />
         </label>
       </More>
+    </>
+  );
+}
+
+/** Where each stands on the board, from the inside of its front left corner: to be marked before the box goes round them. */
+function Board({ piece, copies, layout }: { piece: Body; copies: Copies; layout: Layout | null }) {
+  const { fmt } = useUnits();
+  const [fromX, fromY] = layout?.kind === "block" ? [layout.box.lengthMm / 2, layout.box.widthMm / 2] : [0, 0];
+  return (
+    <>
+      <p className="hint">
+        Each has its own sprue, is judged by itself in the log, and counts by itself in orders. Grams, weights of the box and of the mix are for all of them.
+        See it “From above”.
+      </p>
+      {layout?.kind === "block" && (
+        <DataTable
+          label="Middles on the board, from the inside of its front left corner"
+          dense
+          rows={placesOf(piece, copies)}
+          keyOf={(_, i) => String(i)}
+          columns={[
+            { id: "which", header: "Piece", cell: ({ row }) => row.index + 1 },
+            { id: "along", header: "Along", cell: ({ row }) => fmt(fromX + row.original[0], "length") },
+            { id: "across", header: "Across", cell: ({ row }) => fmt(fromY + row.original[1], "length") },
+          ]}
+        />
+      )}
     </>
   );
 }
