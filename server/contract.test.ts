@@ -12,6 +12,8 @@ import { getPour, logbook } from "./pours";
 import { mouldPage, rack } from "./rack";
 import { getSettings } from "./settings";
 import { planJob } from "./plans";
+import { stockView } from "./stock";
+import { costOf, listOrders, listProjects } from "./works";
 import { beginWeighing } from "./weighIns";
 
 const endpoints: [string, Endpoint][] = Object.entries(api).flatMap(([area, all]) =>
@@ -57,6 +59,7 @@ describe("the contract", () => {
       "/api/operations/:name",
       "/api/patches/:id/photo",
       "/api/photos/:id",
+      "/api/stock/list",
     ]);
   });
 
@@ -81,6 +84,10 @@ describe("the contract", () => {
         [api.calendar.read.out, calendarView(w)],
         [api.settings.read.out, getSettings(w)],
         [api.materials.list.out, allMaterials(w)],
+        [api.stock.read.out, stockView(w)],
+        [api.works.orders.out, listOrders(w, {})],
+        [api.works.projects.out, listProjects(w, {})],
+        [api.works.cost.out, costOf(w, job.id)],
         [api.weigh.begin.out, beginWeighing(w, { jobId: job.id, jobRevision: job.revision, kind: "rubber" })],
       ];
       for (const [schema, answer] of answers) {

@@ -207,7 +207,12 @@ describe("whatever lies in any stored field", () => {
     /** Table, column and place of everything that is stored: from the tables themselves, so that nothing new is left out. */
     const fields: { table: string; column: string; rowid: number; place: (string | number)[]; its: typeof things }[] = [];
     const only = (...ids: unknown[]): string[] => ids.filter((id) => typeof id === "string");
-    const named: Record<TableName, string> = { jobRevisions: "job_revisions", weighIns: "weigh_ins", jobPictures: "job_pictures" } as Record<TableName, string>;
+    const named: Record<TableName, string> = {
+      jobRevisions: "job_revisions",
+      weighIns: "weigh_ins",
+      jobPictures: "job_pictures",
+      stockMoves: "stock_moves",
+    } as Record<TableName, string>;
     for (const t of TABLE_NAMES) {
       const table = named[t] ?? t;
       const rows = $client.prepare(`select rowid as rowid_, * from "${table}" limit 3`).all() as Record<string, unknown>[];

@@ -1,4 +1,4 @@
-import { pastWords, pick, type BoxStock, type Cast, type Rubber, type Shelved, type Surface } from "../material";
+import { pastWords, pick, type BoxStock, type Cast, type Rubber, type Surface } from "../material";
 import { hasSeamWalls, OPENING } from "../mould";
 import type { Dossier } from "../record";
 import type { Add } from "./remarks";
