@@ -55,10 +55,12 @@ function knownOf(w: Workshop, jobId: string): Known | null {
   const stored = orOdd(() => readJob(w.db, jobId));
   if (!stored) return null;
   const pours = listJobPours(w.db, jobId);
+  const plan = orOdd(() => planStanding(w, stored, pours, true));
+  if (!plan) return null;
   const mine = mouldYields(w.db, 10_000).filter((y) => y.jobId === jobId);
   return {
     stored,
-    plan: planStanding(w, stored, pours, true),
+    plan,
     pours,
     moulds: listMoulds(w.db, jobId).length,
     good: mine.reduce((s, y) => s + y.good, 0),
