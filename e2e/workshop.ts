@@ -30,6 +30,7 @@ export const testApart = withServer();
 export const testAfter = withServer();
 export const testStage = withServer();
 export const testPiece = withServer();
+export const testStock = withServer();
 
 export { expect, Server };
 
