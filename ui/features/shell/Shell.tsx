@@ -110,9 +110,9 @@ function Frame({ workshopName, children }: { workshopName: string; children: Rea
               key={href}
               href={href}
               aria-current={here(href) ? "page" : undefined}
-              className={`btn max-sm:!min-h-11 max-sm:flex-1 max-sm:!px-1 max-sm:text-sm sm:!px-2.5 ${here(href) ? "bg-peel" : "btn-bare"}`}
+              className={`btn max-sm:!min-h-11 max-sm:min-w-10 max-sm:flex-col max-sm:!gap-0 max-sm:!px-0.5 max-sm:!py-0.5 max-sm:text-[0.7rem] sm:max-lg:!px-1.5 sm:max-lg:text-sm lg:!px-2.5 ${here(href) ? "bg-peel" : "btn-bare"}`}
             >
-              <Icon size={19} aria-hidden="true" className="max-lg:hidden" /> {label}
+              <Icon size={19} aria-hidden="true" className="hidden max-sm:block lg:block" /> {label}
             </Link>
           ))}
         </nav>
