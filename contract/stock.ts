@@ -57,6 +57,8 @@ export type ShoppingView = z.infer<typeof ShoppingView>;
 export const StockView = z.object({
   now: z.number(),
   lots: z.array(LotView),
+  /** How many more lots of a material stand there than are told, by its id. */
+  more: z.record(z.string(), z.number()),
   packs: z.array(PackView),
   materials: z.array(Buyable),
   balances: z.array(BalanceView),
@@ -87,7 +89,12 @@ export const PortionsView = z.object({
 export type PortionsView = z.infer<typeof PortionsView>;
 
 export const stock = {
-  read: endpoint({ method: "GET", path: "/api/stock", in: z.object({ aim: z.enum(AIMS).default("cheapest") }), out: StockView }),
+  read: endpoint({
+    method: "GET",
+    path: "/api/stock",
+    in: z.object({ aim: z.enum(AIMS).default("cheapest"), whole: z.string().max(80).optional() }),
+    out: StockView,
+  }),
   addPack: endpoint({ method: "POST", path: "/api/stock/packs", in: Pack.extend({ key: ActKey }), out: PackView, status: 201 }),
   savePack: endpoint({ method: "PUT", path: "/api/stock/packs/:id", in: Pack.extend({ was: Was }), out: PackView }),
   removePack: endpoint({ method: "DELETE", path: "/api/stock/packs/:id", in: null, out: z.object({ ok: z.literal(true) }), keeper: true }),

@@ -11,17 +11,19 @@ import {
   ageOf,
   balances,
   CLINGS_G,
+  drawOrder,
   fillFrom,
   openedLife,
-  openFor,
   partGrams,
   portionList,
   shopping,
+  standOfAll,
   tubsOf,
   type Aim,
   type KeptPack,
   type Lot,
   type Need,
+  type Stand,
 } from "../core/stock";
 import { jobs as jobsTable, pours as poursTable, stockMoves } from "../db/schema";
 import { readJob } from "../db/jobs";
@@ -106,9 +108,26 @@ function lotView(l: Lot, material: string, now: number): LotView {
   return { ...l, leftG: [...l.leftG], material, age, daysLeft: days };
 }
 
+/** Of so many lots of one material a page shows the first, in the order in which they are drawn from. */
+const MOST_SHOWN = 18;
+
+function shownOf(lots: readonly Lot[], named: ReadonlyMap<string, Material>, whole: string | null, now: number): Pick<StockView, "lots" | "more"> {
+  const by = new Map<string, Lot[]>();
+  for (const l of lots) by.set(l.materialId, [...(by.get(l.materialId) ?? []), l]);
+  const more: Record<string, number> = {};
+  const shown = [...by].flatMap(([id, list]) => {
+    const first = id === whole ? list.length : MOST_SHOWN;
+    if (list.length > first) more[id] = list.length - first;
+    return drawOrder(list, now)
+      .slice(0, first)
+      .map((l) => lotView(l, named.get(id)?.name ?? "A material that is gone", now));
+  });
+  return { lots: shown, more };
+}
+
 /** The cupboard: what stands there, what it is wanted for, what to open first, and what to buy. */
 export function stockView(w: Workshop, query: unknown = {}): StockView {
-  const { aim } = parseOrRefuse(api.stock.read.in, query);
+  const { aim, whole } = parseOrRefuse(api.stock.read.in, query);
   const now = w.now();
   const all = allMaterials(catalogue(w));
   const named = new Map(all.map((m) => [m.id, m]));
@@ -119,53 +138,63 @@ export function stockView(w: Workshop, query: unknown = {}): StockView {
     now,
     aim,
     pending,
-    lots: lots.map((l) => lotView(l, named.get(l.materialId)?.name ?? "A material that is gone", now)),
+    ...shownOf(lots, named, whole ?? null, now),
     packs,
     materials: all.map(buyable),
-    balances: balanceViews(all, lots, packs, needs, now, aim),
-    shopping: shopping(all, lots, packs, needs, now, aim),
+    ...standing(w, all, lots, packs, needs, now, aim),
   };
 }
 
-function balanceViews(
+/** How everything stood when it was last worked out, for each workshop and aim: a page that nothing has changed for waits for nothing. */
+const stood = new Map<string, { stamp: string; view: Pick<StockView, "balances" | "shopping"> }>();
+const DAY = 86_400_000;
+const sum = (list: readonly number[]): number => list.reduce((s, g) => s + g, 0);
+
+function standing(
+  w: Workshop,
   all: readonly Material[],
   lots: readonly Lot[],
   packs: readonly KeptPack[],
   needs: readonly Need[],
   now: number,
   aim: Aim,
-): StockView["balances"] {
-  return balances(all, lots, needs, now).flatMap((b) => {
-    const m = all.find((x) => x.id === b.materialId);
-    if (!m) return [];
-    const o = b.needs.length > 0 ? openFor(m, b.wantedG, lots, packs, now, aim) : null;
-    return [
-      {
-        materialId: m.id,
-        material: m.name,
-        parts: b.tubs.map((name, i) => ({ name, goodG: b.goodG[i]!, pastG: b.pastG[i]!, wantedG: b.wantedG[i]!, shortG: b.shortG[i]! })),
-        needs: b.needs.map((n) => ({
-          jobId: n.jobId,
-          jobName: n.jobName,
-          what: n.what,
-          g: n.parts.reduce((s, p) => s + (b.tubs.includes(p.name) ? p.g : 0), 0),
-        })),
-        open: (o?.open ?? []).flatMap((l) => {
-          const lot = lots.find((x) => x.id === l.lotId);
-          return lot ? [{ lotId: lot.id, name: lot.name, place: lot.place, sealed: lot.openedAt === null, days: l.days, damp: l.damp }] : [];
-        }),
-        leftG: o?.leftG ?? 0,
-      },
-    ];
-  });
+): Pick<StockView, "balances" | "shopping"> {
+  const key = `${w.files.folder} ${aim}`;
+  const stamp = [
+    stampOf(w),
+    Math.floor(now / DAY),
+    JSON.stringify(packs),
+    lots.map((l) => [l.id, l.name, l.place, sum(l.leftG), l.openedAt, l.goodUntil, l.openedDays].join()).join(";"),
+    needs.map((n) => [n.jobId, n.jobName, n.materialId, n.what, sum(n.parts.map((p) => p.g))].join()).join(";"),
+  ].join("|");
+  const there = stood.get(key);
+  if (there?.stamp === stamp) return there.view;
+  const stands = standOfAll(all, lots, packs, needs, now, aim);
+  const view = { balances: stands.map((s) => balanceView(s, lots)), shopping: shopping(stands) };
+  stood.set(key, { stamp, view });
+  return view;
 }
 
-/** What is wanted in castings of an order on top of what jobs in hand still take; see server/works. */
-export const shortOf = (w: Workshop, needs: readonly Need[]): { material: string; g: number }[] => {
+function balanceView({ material: m, balance: b, opening: o }: Stand, lots: readonly Lot[]): StockView["balances"][number] {
+  return {
+    materialId: m.id,
+    material: m.name,
+    parts: b.tubs.map((name, i) => ({ name, goodG: b.goodG[i]!, pastG: b.pastG[i]!, wantedG: b.wantedG[i]!, shortG: b.shortG[i]! })),
+    needs: b.needs.map((n) => ({ jobId: n.jobId, jobName: n.jobName, what: n.what, g: sum(n.parts.map((p) => (b.tubs.includes(p.name) ? p.g : 0))) })),
+    open: (o?.open ?? []).flatMap((l) => {
+      const lot = lots.find((x) => x.id === l.lotId);
+      return lot ? [{ lotId: lot.id, name: lot.name, place: lot.place, sealed: lot.openedAt === null, days: l.days, damp: l.damp }] : [];
+    }),
+    leftG: o?.leftG ?? 0,
+  };
+}
+
+/** What is wanted of some materials beyond what the cupboard has. */
+export const shortOf = (w: Workshop, needs: readonly Need[], ids: ReadonlySet<string>): { material: string; g: number }[] => {
   const all = allMaterials(catalogue(w));
   return balances(all, listLots(w.db), needs, w.now()).flatMap((b) => {
-    const g = b.shortG.reduce((s, v) => s + v, 0);
-    return b.needs.length > 0 && g > CLINGS_G ? [{ material: all.find((m) => m.id === b.materialId)?.name ?? "", g }] : [];
+    const g = sum(b.shortG);
+    return ids.has(b.materialId) && g > CLINGS_G ? [{ material: all.find((m) => m.id === b.materialId)?.name ?? "", g }] : [];
   });
 };
 

@@ -154,17 +154,10 @@ function orderView(w: Workshop, { id, revision, document: order }: Stored<Order>
     lateH: safeAt === null ? null : Math.max(0, (safeAt - order.dueAt) / HOUR),
     short:
       needs.length > 0
-        ? shortOf(w, [...needsInHand(w).needs.filter((n) => !order.lines.some((l) => l.jobId === n.jobId)), ...needs]).filter((s) =>
-            allShort(w, needs, s.material),
-          )
+        ? shortOf(w, [...needsInHand(w).needs.filter((n) => !order.lines.some((l) => l.jobId === n.jobId)), ...needs], new Set(needs.map((n) => n.materialId)))
         : [],
   };
 }
-
-const allShort = (w: Workshop, needs: readonly Need[], material: string): boolean => {
-  const ids = new Set(needs.map((n) => n.materialId));
-  return allMaterials(catalogue(w)).some((m) => m.name === material && ids.has(m.id));
-};
 
 const gone = (what: string): never => {
   throw new Refusal(404, "gone", `${what} was taken away on another page.`);

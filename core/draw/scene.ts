@@ -103,20 +103,24 @@ function masterPath(m: Body, from: number, upsideDown: boolean): string {
   const z = (v: number) => from + (upsideDown ? m.heightMm - v : v);
   const { reliefMm } = m;
   if (reliefMm !== null) {
-    // A relief is only known by its share, so it is drawn as an even run of bumps.
-    const half = m.lengthMm / 2;
+    // A relief is only known by its share, so it is drawn as an even run of bumps, on each of several in one box.
     const n = 9;
-    const bumps = Array.from({ length: n }, (_, i) => {
-      const x0 = half - (i * m.lengthMm) / n;
-      const w = m.lengthMm / n;
-      return [
-        [x0 - w * 0.2, z(reliefMm)],
-        [x0 - w * 0.35, z(m.heightMm)],
-        [x0 - w * 0.65, z(m.heightMm)],
-        [x0 - w * 0.8, z(reliefMm)],
-      ] as Point[];
-    }).flat();
-    return poly([[-half, z(0)], [half, z(0)], [half, z(reliefMm)], ...bumps, [-half, z(reliefMm)]]);
+    const back = chordsOf(m.levels[0]!.outline);
+    return (back.length > 1 ? back : [[-m.lengthMm / 2, m.lengthMm / 2] as [number, number]])
+      .map(([left, right]) => {
+        const w = (right - left) / n;
+        const bumps = Array.from({ length: n }, (_, i) => {
+          const x0 = right - i * w;
+          return [
+            [x0 - w * 0.2, z(reliefMm)],
+            [x0 - w * 0.35, z(m.heightMm)],
+            [x0 - w * 0.65, z(m.heightMm)],
+            [x0 - w * 0.8, z(reliefMm)],
+          ] as Point[];
+        }).flat();
+        return poly([[left, z(0)], [right, z(0)], [right, z(reliefMm)], ...bumps, [left, z(reliefMm)]]);
+      })
+      .join("");
   }
   return `${cutThrough(m.levels, z)}${m.hollow.length > 0 ? cutThrough(m.hollow, z) : ""}`;
 }

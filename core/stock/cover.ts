@@ -26,8 +26,13 @@ export interface Covered {
   leftG: number;
 }
 
-/** Amounts are told in tenths of a gram, what a scale tells; in whole grams of more than 50 kg, in tens of more than 500. */
-const unitsOf = (g: number): number => (g > 500_000 ? 0.1 : g > 50_000 ? 1 : 10);
+/** How many amounts are told apart for all sources together, at most. */
+const MOST_STEPS = 1_000_000;
+/**
+ * Units to a gram: tenths of a gram, what a scale tells; coarser where hundreds of sources are set against tens of kilograms, never more than a
+ * share of the need that no scale tells either. What is brought is rounded down and what is needed up, so that an answer always covers.
+ */
+const unitsOf = (g: number, sources: number): number => Math.min(10, MOST_STEPS / Math.max(1, g * sources));
 
 interface State {
   /** Covered of each part, in units, never more than is needed. */
@@ -51,7 +56,7 @@ const worse = (a: readonly number[], b: readonly number[]): number => {
  * @param needG of each part, g; @param sources oldest first
  */
 export function cover(needG: readonly number[], sources: readonly Source[], aim: Aim = "cheapest"): Covered | null {
-  const unit = unitsOf(Math.max(0, ...needG));
+  const unit = unitsOf(Math.max(0, ...needG), sources.length);
   const need = needG.map((g) => Math.max(0, Math.ceil(g * unit - 1e-6)));
   let best: { covered: Covered; cost: readonly number[] } | null = null;
   for (const family of new Set(sources.map((s) => s.family))) {
@@ -97,25 +102,45 @@ function level(need: readonly number[], items: readonly Item[]): { end: State | 
   // How far the least brought part gets: within a unit the same of all.
   const reach = (b: readonly number[], of: "min" | "max") => Math[of](...need.flatMap((n, i) => (n > 0 ? [((b[i] ?? 0) * most) / n] : [])));
   if (items.some((x) => reach(x.brings, "max") - reach(x.brings, "min") > 1 + most / Math.min(...need.filter((n) => n > 0)))) return null;
-  const at: (State | null)[] = Array.from({ length: most + 1 }, () => null);
-  at[0] = { got: [0], cost: NOTHING, before: null, key: null };
-  for (const x of items) {
+  // Best cost of each amount covered, and by which way: a way is its last source and the way before it. Ways never change once they are made.
+  const cost = Array.from({ length: 4 }, () => new Float64Array(most + 1).fill(Infinity));
+  const [c0, c1, c2, c3] = cost as [Float64Array, Float64Array, Float64Array, Float64Array];
+  for (const c of cost) c[0] = 0;
+  const way = new Int32Array(most + 1).fill(-1);
+  const before: number[] = [];
+  const by: number[] = [];
+  items.forEach((x, item) => {
     const step = Math.floor(reach(x.brings, "min") + 1e-6);
-    if (step <= 0) continue;
+    if (step <= 0) return;
+    const [a0, a1, a2, a3] = x.adds as [number, number, number, number];
     const put = (c: number) => {
-      const from = at[c];
-      if (!from) return;
-      const to = Math.min(most, c + step);
-      const cost = from.cost.map((v, i) => v + x.adds[i]!);
-      const there = at[to];
-      if (!there || worse(cost, there.cost) < 0) at[to] = { got: [to], cost, before: from, key: x.source.key };
+      if (c0[c] === Infinity) return;
+      const to = c + step < most ? c + step : most;
+      const [n0, n1, n2, n3] = [c0[c]! + a0, c1[c]! + a1, c2[c]! + a2, c3[c]! + a3];
+      const d = n0 - c0[to]! || n1 - c1[to]! || n2 - c2[to]! || n3 - c3[to]!;
+      if (!(d < 0) && c0[to] !== Infinity) return;
+      c0[to] = n0;
+      c1[to] = n1;
+      c2[to] = n2;
+      c3[to] = n3;
+      before.push(way[c]!);
+      by.push(item);
+      way[to] = before.length - 1;
     };
     // Downwards each is taken once, upwards as often as it helps.
-    if (x.source.most === 1) for (let c = most - 1; c >= 0; c--) put(c);
-    else if (x.source.most === null) for (let c = 0; c < most; c++) put(c);
+    if (x.source.most === null) for (let c = 0; c < most; c++) put(c);
     else for (let k = 0; k < x.times; k++) for (let c = most - 1; c >= 0; c--) put(c);
-  }
-  return { end: at[most] ?? null };
+  });
+  if (c0[most] === Infinity) return { end: null };
+  const picked: number[] = [];
+  for (let w = way[most]!; w >= 0; w = before[w]!) picked.push(by[w]!);
+  const end = picked.reduceRight<State>((st, item) => ({ got: st.got, cost: st.cost, before: st, key: items[item]!.source.key }), {
+    got: [0],
+    cost: NOTHING,
+    before: null,
+    key: null,
+  });
+  return { end: { ...end, cost: cost.map((c) => c[most]!) } };
 }
 
 function coverWithin(need: readonly number[], items: readonly Item[]): { end: State | null } {

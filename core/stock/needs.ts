@@ -148,21 +148,39 @@ export interface Wanted {
   forJobs: string[];
 }
 
-/** What to buy for all jobs in hand, in packs, grouped by where it is bought; and what is wanted but no pack is known of. */
-export function shopping(
+/** A material that is wanted or here, how it stands, and what to open and buy for it where it is wanted. */
+export interface Stand {
+  material: Material;
+  balance: Balance;
+  opening: Opening | null;
+}
+
+/** How everything stands against all that wants it. */
+export function standOfAll(
   materials: readonly Material[],
   lots: readonly Lot[],
   packs: readonly KeptPack[],
   needs: readonly Need[],
   now: number,
   aim: Aim = "cheapest",
-): { lines: Wanted[]; price: number | null; unknown: { materialId: string; material: string; parts: { name: string; g: number }[] }[] } {
+): Stand[] {
+  return balances(materials, lots, needs, now).flatMap((balance): Stand[] => {
+    const material = materials.find((m) => m.id === balance.materialId);
+    if (!material) return [];
+    return [{ material, balance, opening: balance.needs.length > 0 ? openFor(material, balance.wantedG, lots, packs, now, aim) : null }];
+  });
+}
+
+/** What to buy for all jobs in hand, in packs, grouped by where it is bought; and what is wanted but no pack is known of. */
+export function shopping(stands: readonly Stand[]): {
+  lines: Wanted[];
+  price: number | null;
+  unknown: { materialId: string; material: string; parts: { name: string; g: number }[] }[];
+} {
   const lines: Wanted[] = [];
   const unknown: { materialId: string; material: string; parts: { name: string; g: number }[] }[] = [];
-  for (const b of balances(materials, lots, needs, now)) {
-    const m = materials.find((x) => x.id === b.materialId);
-    if (!m || b.needs.length === 0) continue;
-    const o = openFor(m, b.wantedG, lots, packs, now, aim);
+  for (const { material: m, balance: b, opening: o } of stands) {
+    if (!o) continue;
     const forJobs = [...new Set(b.needs.map((n) => n.jobName))];
     for (const l of o.buy) lines.push({ materialId: m.id, material: m.name, pack: l.name, from: l.from, count: l.count, price: l.price, forJobs });
     if (o.uncoveredG.some((g) => g > 0))

@@ -4,7 +4,7 @@ import { AIMS, cover } from "./cover";
 import { fillFrom } from "./leftovers";
 import { ageOf, together } from "./lot";
 import { type Catalogue, type Material } from "../material";
-import { balances, openFor, shopping, type KeptPack, type Need } from "./needs";
+import { shopping, standOfAll, type KeptPack } from "./needs";
 import { Pack } from "./pack";
 import type { Lot } from "./lot";
 
@@ -12,29 +12,6 @@ const gramsOf = z.array(z.number().min(0).max(1_000_000)).min(1).max(6);
 const text = z.string().min(1).max(80);
 
 const materialsIn = (c: Catalogue): Material[] => [...c.rubbers, ...c.casts, ...c.surfaces, ...c.releases, ...c.boxes, ...c.sundries];
-
-const balancesWith = (
-  materials: readonly Material[],
-  lots: readonly Lot[],
-  packs: readonly KeptPack[],
-  needs: readonly Need[],
-  now: number,
-  aim: (typeof AIMS)[number],
-) =>
-  balances(materials, lots, needs, now).flatMap((b) => {
-    const m = materials.find((x) => x.id === b.materialId);
-    if (!m) return [];
-    const o = openFor(m, b.wantedG, lots, packs, now, aim);
-    return [
-      {
-        materialId: b.materialId,
-        parts: b.tubs.map((name, i) => ({ name, wantedG: b.wantedG[i]!, goodG: b.goodG[i]!, pastG: b.pastG[i]!, shortG: b.shortG[i]! })),
-        open: o.open.flatMap((l) => (l.lotId === null ? [] : [l.lotId])),
-        buy: o.buy.map((l) => ({ pack: l.name, count: l.count, price: l.price })),
-        leftG: o.leftG,
-      },
-    ];
-  });
 
 /** What outsiders can ask of this room. */
 export const operations: readonly Operation[] = [
@@ -197,10 +174,17 @@ export const operations: readonly Operation[] = [
       }));
       const packs = i.packs.map((p, k): KeptPack => ({ ...p, id: `pack-${k}` }));
       const needs = i.needs.map((n) => ({ materialId: n.materialId, jobId: n.job, jobName: n.job, what: "", parts: n.parts }));
+      const stands = standOfAll(materials, lots, packs, needs, i.at, i.aim);
       return {
-        materials: balancesWith(materials, lots, packs, needs, i.at, i.aim),
+        materials: stands.map(({ balance: b, opening: o }) => ({
+          materialId: b.materialId,
+          parts: b.tubs.map((name, k) => ({ name, wantedG: b.wantedG[k]!, goodG: b.goodG[k]!, pastG: b.pastG[k]!, shortG: b.shortG[k]! })),
+          open: (o?.open ?? []).flatMap((l) => (l.lotId === null ? [] : [l.lotId])),
+          buy: (o?.buy ?? []).map((l) => ({ pack: l.name, count: l.count, price: l.price })),
+          leftG: o?.leftG ?? 0,
+        })),
         past: lots.filter((l) => ageOf(l, i.at).age === "past").map((l) => l.id),
-        price: shopping(materials, lots, packs, needs, i.at, i.aim).price,
+        price: shopping(stands).price,
       };
     },
   ),

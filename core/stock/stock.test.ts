@@ -12,6 +12,7 @@ import {
   partGrams,
   portionList,
   shopping,
+  standOfAll,
   together,
   tubsOf,
   type Covered,
@@ -286,9 +287,9 @@ describe("the cupboard against the jobs", () => {
       [450, 450],
       [250, 250],
     ]);
-    const s = shopping([kit], lots, [pack("500 g kit", 250, 24, "The shop")], [need("lamp", 300), need("knob", 150)], NOW);
+    const s = shopping(standOfAll([kit], lots, [pack("500 g kit", 250, 24, "The shop")], [need("lamp", 300), need("knob", 150)], NOW));
     expect(s.lines).toEqual([{ materialId: kit.id, material: kit.name, pack: "500 g kit", from: "The shop", count: 1, price: 24, forJobs: ["lamp", "knob"] }]);
-    expect(shopping([kit], lots, [], [need("lamp", 300)], NOW).unknown[0]!.parts[0]!.g).toBeCloseTo(100, 6);
+    expect(shopping(standOfAll([kit], lots, [], [need("lamp", 300)], NOW)).unknown[0]!.parts[0]!.g).toBeCloseTo(100, 6);
     expect(pick(catalogue.rubbers, kit.id)).toBe(kit);
   });
   it("fills every tub of a brushing day before the first is mixed", () => {

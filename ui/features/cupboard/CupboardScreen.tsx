@@ -1,6 +1,6 @@
 "use client";
 
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Copy, Download as Save, PackagePlus, Printer } from "lucide-react";
 import dynamic from "next/dynamic";
 import Link from "next/link";
@@ -35,11 +35,13 @@ const VIEWS: readonly { value: View; label: string }[] = [
 export function CupboardScreen({ initial, jobs }: { initial: StockView; jobs: readonly JobName[] }) {
   const [view, setView] = useState<View>("shelf");
   const [aim, setAim] = useState<StockView["aim"]>(initial.aim);
+  const [whole, setWhole] = useState<string | null>(null);
   const queries = useQueryClient();
   const { data: stock = initial } = useQuery({
-    queryKey: ["stock", aim],
-    queryFn: () => read("stock", "read", { body: { aim } }),
-    ...(aim === initial.aim ? { initialData: initial } : {}),
+    queryKey: ["stock", aim, whole],
+    queryFn: () => read("stock", "read", { body: { aim, ...(whole === null ? {} : { whole }) } }),
+    placeholderData: keepPreviousData,
+    ...(aim === initial.aim && whole === null ? { initialData: initial } : {}),
     // Jobs whose needs are not known yet are planned a few at each question.
     refetchInterval: (q) => ((q.state.data?.pending ?? 0) > 0 ? 400 : false),
   });
@@ -59,7 +61,7 @@ export function CupboardScreen({ initial, jobs }: { initial: StockView; jobs: re
         </p>
       )}
       <Tabs label="The cupboard" value={view} options={VIEWS} onChange={setView} contentClass="pt-4" listClass="no-print">
-        {view === "shelf" && <Shelf stock={stock} onChanged={changed} />}
+        {view === "shelf" && <Shelf stock={stock} onChanged={changed} onWhole={setWhole} />}
         {view === "buy" && <ToBuy stock={stock} aim={aim} onAim={setAim} onBought={(packId) => setBought({ packId })} />}
         {view === "day" && <Portions jobs={jobs} />}
         {view === "rest" && <Rest stock={stock} />}
@@ -70,7 +72,7 @@ export function CupboardScreen({ initial, jobs }: { initial: StockView; jobs: re
   );
 }
 
-function Shelf({ stock, onChanged }: { stock: StockView; onChanged: () => void }) {
+function Shelf({ stock, onChanged, onWhole }: { stock: StockView; onChanged: () => void; onWhole: (materialId: string) => void }) {
   const { fmt, zone } = useUnits();
   const [open, setOpen] = useState<LotView | null>(null);
   const ids = [...new Set([...stock.balances.filter((b) => b.needs.length > 0).map((b) => b.materialId), ...stock.lots.map((l) => l.materialId)])];
@@ -116,6 +118,13 @@ function Shelf({ stock, onChanged }: { stock: StockView; onChanged: () => void }
                   </button>
                 </li>
               ))}
+              {(stock.more[id] ?? 0) > 0 && (
+                <li className="self-center">
+                  <button type="button" className="btn" onClick={() => onWhole(id)}>
+                    {stock.more[id]} more
+                  </button>
+                </li>
+              )}
             </ul>
           </section>
         );
