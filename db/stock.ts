@@ -59,24 +59,6 @@ export function lotsOf(db: Db, materialId: string, now: number): Lot[] {
 
 export const movesOf = (db: Db, lotId: string): Move[] => db.select().from(stockMoves).where(eq(stockMoves.lotId, lotId)).orderBy(asc(stockMoves.at)).all();
 
-/** Lots that were used up or thrown away, the last first. */
-export function listEnded(db: Db, most = 40): Lot[] {
-  const rows = db
-    .select()
-    .from(lots)
-    .where(sql`${lots.endedAt} is not null`)
-    .orderBy(desc(lots.endedAt))
-    .limit(most)
-    .all();
-  return soundRows(
-    db,
-    "lots",
-    rows,
-    (r) => r.id,
-    (r) => toLot(r, movesOf(db, r.id)),
-  );
-}
-
 export function readLot(db: Db, id: string): Lot | null {
   const row = db.select().from(lots).where(eq(lots.id, id)).get();
   return row ? readNamed(db, "lots", id, () => toLot(row, movesOf(db, id))) : null;
