@@ -61,13 +61,13 @@ test("a planter from half-used kits: what to open, what to buy, what is weighed 
 
   // A rest in the cup: the knob's mould takes it.
   await page.getByRole("tab", { name: "A rest left over" }).click();
-  await choose(page, "Which rubber", "Platinum 25 A, 1:1, medium");
+  await choose(page, "Of what", "Platinum 25 A, 1:1, medium");
   await field(page, "In the cup").fill("4000");
   await page.getByRole("button", { name: "Where could it go?" }).click();
   await expect(page.getByRole("status").filter({ hasText: "poured on" })).toContainText("Planter");
   await field(page, "In the cup").fill("1");
   await page.getByRole("button", { name: "Where could it go?" }).click();
-  await expect(page.getByText("No pour of your jobs takes so little")).toBeVisible();
+  await expect(page.getByText("Nothing that waits takes so little")).toBeVisible();
 });
 
 test("what is weighed at the bench comes out of its tub, and the pour says out of which", async ({ page }) => {

@@ -11,6 +11,10 @@ async function weighing(page: Page): Promise<void> {
     .getByRole("button", { name: /^Weigh in rubber/ })
     .first()
     .click();
+  // Its rubber is past its date: it asks first.
+  const on = page.getByRole("button", { name: "Do it all the same" });
+  await page.waitForTimeout(1500);
+  if (await on.isVisible()) await on.click();
   await page.waitForURL(/\/weigh\//);
   for (const box of await page.getByRole("region", { name: "Stop before you wet or melt anything" }).getByRole("checkbox").all()) await box.click();
   await page.getByRole("radio", { name: "Practice scale" }).click();
@@ -24,34 +28,6 @@ async function weighing(page: Page): Promise<void> {
   await pan("205");
   await page.evaluate(() => window.scrollTo(0, 0));
 }
-
-/** Puts a batch of something on the bench, weighs it as it is wanted, and starts its clock: what is done from then on. */
-const doing =
-  (what: RegExp) =>
-  async (page: Page): Promise<void> => {
-    await page.getByRole("button", { name: what }).first().click();
-    const on = page.getByRole("button", { name: "Do it all the same" });
-    await page.waitForTimeout(1500);
-    if (await on.isVisible()) await on.click();
-    await page.waitForURL(/\/weigh\//);
-    const id = new URL(page.url()).pathname.split("/").at(-1) ?? "";
-    const open = page.getByRole("region", { name: "Stop before you wet or melt anything" }).locator("[role=checkbox][aria-checked=false]");
-    await open.first().waitFor();
-    for (let left = await open.count(); left > 0; left--) {
-      await open.first().click();
-      await page.waitForTimeout(300);
-    }
-    const { weighIn } = (await (await page.request.get(new URL(`/api/weigh/${id}`, page.url()).href)).json()) as {
-      weighIn: { parts: { name: string; targetG: number }[] };
-    };
-    for (const p of weighIn.parts) {
-      await page.getByRole("textbox", { name: `${p.name} in the cup`, exact: true }).fill(p.targetG.toFixed(1));
-      await page.getByRole("button", { name: "Take what I typed" }).click();
-    }
-    await page.getByRole("button", { name: /: start the clock/ }).click();
-    await page.waitForTimeout(1500);
-    await page.evaluate(() => window.scrollTo(0, 0));
-  };
 
 /** Waits until every pair's heat is worked out. */
 async function worked(page: Page): Promise<void> {
@@ -67,27 +43,11 @@ async function planned(page: Page): Promise<void> {
 /** Touches the clay on the drawing. */
 const clay = (page: Page) => page.getByRole("list", { name: "On the drawing: ask about it" }).getByRole("button", { name: "Clay" }).click();
 
-async function compared(page: Page): Promise<void> {
-  await page.getByRole("button", { name: "Compare" }).click();
-  await page.getByRole("combobox", { name: "The other opens as" }).click();
-  await page.getByRole("option", { name: "Two parts, clay parting" }).click();
-  await page.waitForTimeout(800);
-}
-
 /** Brings the photograph that is worked on into sight. */
 async function seen(page: Page): Promise<void> {
   await page.getByRole("application", { name: /^Picture/ }).scrollIntoViewIfNeeded();
   await page.evaluate(() => window.scrollBy(0, 180));
   await page.waitForTimeout(800);
-}
-
-/** Turns the piece over in the round, with a pull tried on it. */
-async function round(page: Page): Promise<void> {
-  await page.getByRole("button", { name: "In the round" }).click();
-  await page.waitForTimeout(2500);
-  await page.getByRole("combobox", { name: "Halves part" }).click();
-  await page.getByRole("option", { name: "Front and back" }).click();
-  await page.waitForTimeout(2000);
 }
 
 /** Lays the piece on its side, filled below its top, so that air stays and a vent lets it out. */
@@ -115,12 +75,18 @@ async function rehearsed(page: Page): Promise<void> {
   await page.waitForTimeout(4200);
 }
 
-const unfold =
-  (title: string) =>
-  async (page: Page): Promise<void> => {
-    await page.getByTestId("panel").getByRole("button", { name: title }).first().click();
-    await page.waitForTimeout(2500);
-  };
+/** Six tiles in one box, from above. */
+async function board(page: Page): Promise<void> {
+  await page
+    .getByTestId("panel")
+    .getByRole("button", { name: /^Several in one box/ })
+    .click();
+  await page.getByRole("textbox", { name: "Along the box", exact: true }).fill("3");
+  await page.getByRole("textbox", { name: "Across it", exact: true }).fill("2");
+  await page.getByRole("tab", { name: "Box" }).click();
+  await page.getByRole("button", { name: "From above" }).click();
+  await page.waitForTimeout(1500);
+}
 
 interface Shot {
   name: string;
@@ -137,10 +103,7 @@ const SHOTS: readonly Shot[] = [
   { name: "start", path: "/start" },
   { name: "job", path: "/jobs/demo-comet-drawer-pull#rubber", act: clay },
   { name: "piece-photographs", path: "/jobs/demo-owl-bookend#master", act: seen },
-  { name: "piece-round", path: "/jobs/demo-comet-modelled#master", act: round },
   { name: "job-dark", path: "/jobs/demo-dome-finial#opening", dark: true },
-  { name: "compare", path: "/jobs/demo-dome-finial#rubber", act: compared },
-  { name: "heat", path: "/jobs/demo-comet-drawer-pull#pairing", act: unfold("Heat") },
   { name: "job-sheet", path: "/jobs/demo-comet-drawer-pull/sheet" },
   { name: "fit", path: "/fit", act: worked },
   { name: "materials", path: "/materials" },
@@ -150,7 +113,10 @@ const SHOTS: readonly Shot[] = [
   { name: "piece-air", path: "/jobs/demo-owl-bookend#master", act: airy },
   { name: "calendar", path: "/calendar", act: planned },
   { name: "weigh", path: "/jobs/demo-comet-drawer-pull#out", size: { width: 1024, height: 768 }, act: weighing, everything: true },
-  { name: "weigh-metal", path: "/jobs/demo-comet-drawer-pull#out", act: doing(/^Weigh in comet pewter/), everything: true },
+  { name: "cupboard", path: "/cupboard" },
+  { name: "to-buy", path: "/cupboard", act: (page) => page.getByRole("tab", { name: "Shopping list" }).click() },
+  { name: "works", path: "/orders", act: (page) => page.getByRole("tab", { name: /^Works/ }).click() },
+  { name: "board", path: "/jobs/demo-moon-phase-tile#master", act: board },
   { name: "phone", path: "/jobs/demo-constellation-bar#master", size: { width: 390, height: 844 } },
 ];
 

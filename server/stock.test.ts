@@ -164,6 +164,10 @@ describe("the cupboard", () => {
     const rest = restOf(w, { materialId: "rubber-platinum-medium-25", restG: 5000 });
     expect(rest.usedG).toBeCloseTo(need?.needs.reduce((s, n) => s + n.g, 0) ?? 0, 6);
     expect(restOf(w, { materialId: "rubber-platinum-medium-25", restG: 1 }).usedG).toBe(0);
+    // Plaster goes into whatever mould of a plaster piece stands on the rack.
+    const plasterRest = restOf(w, { materialId: "cast-plaster", restG: 3000 });
+    expect(plasterRest.fillers.map((f) => f.name)).toContain("Moon-phase tile: Moon-phase tile, mould 1");
+    expect(plasterRest.usedG).toBeLessThanOrEqual(3000);
     const day = portionsFor(w, { jobId: "demo-dome-finial" });
     const p = planJob(w, getJob(w, "demo-dome-finial"));
     expect(day.totals.reduce((s, t) => s + t.g, 0)).toBeCloseTo(p.tally.rubberG!, 3);

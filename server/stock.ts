@@ -4,7 +4,7 @@ import Papa from "papaparse";
 import { api } from "../contract";
 import type { Buyable, LotView, PortionsView, RestView, StockView } from "../contract/stock";
 import type { Catalogue, Material } from "../core/material";
-import { stillTakes, standOf } from "../core/log";
+import { castingTakes, stillTakes, standOf } from "../core/log";
 import { FORMULA } from "../core/quantity";
 import { splitOf } from "../core/weigh";
 import {
@@ -27,12 +27,12 @@ import {
 } from "../core/stock";
 import { jobs as jobsTable, pours as poursTable, stockMoves } from "../db/schema";
 import { readJob } from "../db/jobs";
-import { listJobPours } from "../db/pours";
+import { listJobPours, listMoulds } from "../db/pours";
 import { readSettings } from "../db/settings";
 import { deleteLot, deletePack, insertMoves, listLots, listPacks, movesOf, putLot, putPack, readLot, readPack } from "../db/stock";
 import { handlingFor, plannedBatch } from "./batch";
 import { move, wordsOfLot } from "./draws";
-import { getJob } from "./jobs";
+import { getJob, jobsInHand } from "./jobs";
 import { orOdd } from "./odd";
 import { parseOrRefuse } from "./parse";
 import { catalogue, planStanding } from "./plans";
@@ -332,15 +332,18 @@ export function lotMoves(w: Workshop, id: string) {
     }));
 }
 
-/** Which small moulds a rest of rubber could fill: the next pours of other jobs in the same rubber, where they fit. */
+/**
+ * Which small moulds a rest in the cup could fill: of rubber, the next pours of other jobs in the same one; of a casting mix, every mould on the
+ * rack whose piece is cast in it.
+ */
 export function restOf(w: Workshop, body: unknown): RestView {
   const { materialId, restG, lifeMin } = parseOrRefuse(api.stock.rest.in, body);
-  materialNamed(w, materialId);
+  const m = materialNamed(w, materialId);
   const { handling } = readSettings(w.db);
-  const fillers = needsInHand(w, 1000)
-    .needs.filter((n) => n.materialId === materialId)
+  const takes = m.kind === "cast" ? castingsOf(w, materialId) : needsInHand(w, 1000).needs.filter((n) => n.materialId === materialId);
+  const fillers = takes
     .map((n, i) => {
-      const needG = n.parts.reduce((s, p) => s + p.g, 0);
+      const needG = sum(n.parts.map((p) => p.g));
       return { key: `${n.jobId} ${i}`, name: `${n.jobName}: ${n.what}`, needG, pourMin: needG / Math.max(1, handling.pourGMin) };
     })
     .filter((f) => f.needG > 0);
@@ -352,6 +355,17 @@ export function restOf(w: Workshop, body: unknown): RestView {
     restG: f.restG,
     nearest: f.nearest && nearest ? { name: nearest.name, shortG: f.nearest.shortG } : null,
   };
+}
+
+/** One casting for each mould on the rack whose job casts in a material. */
+function castingsOf(w: Workshop, materialId: string): Need[] {
+  return jobsInHand(w, MOST_JOBS).lines.flatMap((line): Need[] => {
+    const moulds = line.job.castId === materialId ? listMoulds(w.db, line.id) : [];
+    if (moulds.length === 0) return [];
+    const plan = orOdd(() => planStanding(w, line, listJobPours(w.db, line.id), true));
+    const [one] = plan ? castingTakes(line.id, plan, plan.pieces).filter((n) => n.materialId === materialId) : [];
+    return one ? moulds.map((x) => ({ ...one, what: x.name })) : [];
+  });
 }
 
 /** All tubs of a brushing day: every coat of a job's skin that is not laid yet, cup by cup. */

@@ -19,6 +19,7 @@ import {
   type PartKnown,
   type Project,
 } from "../core/works";
+import { readCalendar } from "../db/calendar";
 import { readJob, type StoredJob } from "../db/jobs";
 import { listJobPours, listMoulds, mouldYields, readPour } from "../db/pours";
 import { readSettings } from "../db/settings";
@@ -104,8 +105,9 @@ function orderView(w: Workshop, { id, revision, document: order }: Stored<Order>
       },
     ];
   });
-  const done = makeOrder(pieces, spans);
-  const gains = pieces.length > 0 ? anotherMould(pieces, spans) : [];
+  const people = orOdd(() => readCalendar(w.db))?.calendar.people ?? 1;
+  const done = makeOrder(pieces, spans, people);
+  const gains = pieces.length > 0 ? anotherMould(pieces, spans, people) : [];
   const at = (min: number | null) => (min === null ? null : now + min * MINUTE);
   const lines = order.lines.map((l, i): OrderLine => {
     const k = known.get(l.jobId);

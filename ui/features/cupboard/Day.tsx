@@ -80,10 +80,10 @@ export function Portions({ jobs }: { jobs: readonly JobName[] }) {
 /** A rest in the cups: which pours of other jobs it could go into, so that the least is thrown away. */
 export function Rest({ stock }: { stock: StockView }) {
   const { fmt } = useUnits();
-  const rubbers = stock.materials.filter(
-    (m) => m.kind === "rubber" && (stock.balances.some((b) => b.materialId === m.id) || stock.lots.some((l) => l.materialId === m.id)),
+  const mixed = stock.materials.filter(
+    (m) => (m.kind === "rubber" || m.kind === "cast") && (stock.balances.some((b) => b.materialId === m.id) || stock.lots.some((l) => l.materialId === m.id)),
   );
-  const [materialId, setMaterial] = useState<string | null>(rubbers[0]?.id ?? null);
+  const [materialId, setMaterial] = useState<string | null>(mixed[0]?.id ?? null);
   const [restG, setRest] = useState<number | null>(null);
   const [lifeMin, setLife] = useState<number | null>(null);
   const [answer, setAnswer] = useState<{ rest: RestView; of: number } | null>(null);
@@ -104,7 +104,7 @@ export function Rest({ stock }: { stock: StockView }) {
         }}
       >
         <h2 className="text-lg font-bold">Mixed, and not all of it went in</h2>
-        <Pick label="Which rubber" value={materialId} options={rubbers.map((m) => ({ value: m.id, label: m.name }))} none="Choose" onChange={setMaterial} />
+        <Pick label="Of what" value={materialId} options={mixed.map((m) => ({ value: m.id, label: m.name }))} none="Choose" onChange={setMaterial} />
         <div className="grid grid-cols-2 gap-3">
           <QuantityField label="In the cup" value={restG} dimension="mass" min={0.1} max={100_000} optional onChange={setRest} />
           <QuantityField
@@ -139,7 +139,7 @@ export function Rest({ stock }: { stock: StockView }) {
               </ul>
             </>
           ) : (
-            <p className="text-lg">No pour of your jobs takes so little of this rubber.</p>
+            <p className="text-lg">Nothing that waits takes so little of it.</p>
           )}
           {answer.rest.nearest && (
             <p>

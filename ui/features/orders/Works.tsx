@@ -1,7 +1,7 @@
 "use client";
 
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Pencil, Plus, Printer } from "lucide-react";
+import { CalendarPlus, Pencil, Plus, Printer } from "lucide-react";
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
@@ -11,6 +11,7 @@ import { call } from "../../data/call";
 import { read } from "../../data/read";
 import { Fault, Figure } from "../../kit/controls";
 import { More } from "../../kit/More";
+import { notice } from "../../kit/notice";
 import { Pick } from "../../kit/Pick";
 import { useUnits } from "../../kit/units";
 import { dayIn } from "../../kit/zone";
@@ -50,6 +51,29 @@ export function Works({ initial, jobs }: { initial: ProjectView[]; jobs: readonl
 function Work({ view, onEdit, onChanged }: { view: ProjectView; onEdit: () => void; onChanged: () => void }) {
   const { fmt, zone } = useUnits();
   const { project } = view;
+  // Each part's job with as many castings as the work takes; a mould that stands on the rack is not built again.
+  const onCalendar = async () => {
+    const read = await call("calendar", "read", {});
+    if (!read.ok) return notice.bad(read.message);
+    const { calendar, revision } = read.data;
+    const jobs = [...new Set(view.parts.map((p) => p.jobId))]
+      .filter((jobId) => !calendar.jobs.some((j) => j.jobId === jobId))
+      .map((jobId) => {
+        const mine = view.parts.filter((p) => p.jobId === jobId);
+        return {
+          jobId,
+          casts: Math.min(
+            20,
+            mine.reduce((s, p) => s + p.count, 0),
+          ),
+          build: !mine[0]!.hasMould,
+        };
+      });
+    if (jobs.length === 0) return notice.say("They are on the calendar already.");
+    const saved = await call("calendar", "save", { body: { baseRevision: revision, calendar: { ...calendar, jobs: [...calendar.jobs, ...jobs] } } });
+    if (!saved.ok) return notice.bad(saved.message);
+    notice.good(`${jobs.length} ${jobs.length === 1 ? "job is" : "jobs are"} on the calendar.`);
+  };
   return (
     <article className="card space-y-3 p-4" aria-label={project.name}>
       <div className="flex flex-wrap items-start justify-between gap-3">
@@ -60,6 +84,9 @@ function Work({ view, onEdit, onChanged }: { view: ProjectView; onEdit: () => vo
         <div className="no-print flex gap-2">
           <button type="button" className="btn" onClick={onEdit}>
             <Pencil size={17} aria-hidden="true" /> Change
+          </button>
+          <button type="button" className="btn" onClick={() => void onCalendar()}>
+            <CalendarPlus size={17} aria-hidden="true" /> Onto the calendar
           </button>
           <button type="button" className="btn" onClick={() => window.print()}>
             <Printer size={17} aria-hidden="true" /> Packing list
