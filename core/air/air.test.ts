@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { frameOf, moved, unit, type Mesh, type Vec } from "../mesh";
 import { block, blockWithHole, prismOn, ring, turnedSolid } from "../mesh/fixtures/solids";
-import { coatMap, escapeOf, narrowCores, sequencesOf, tiltsOf, trappedIn, ventsFor, columnsOfSpans } from ".";
+import { coatMap, escapeOf, narrowCores, sequencesOf, tiltsOf, trappedIn, ventsFor, columnsOfSpans, reasonsOf, type Posture } from ".";
 import type { Stand } from "./stand";
 
 const UP: Vec = [0, 0, 1];
@@ -336,5 +336,17 @@ describe("deep narrow cores", () => {
     expect(Math.abs(core!.wideMm - 3)).toBeLessThan(0.5);
     expect(narrowCores(blind(8), 128)).toEqual([]);
     expect(narrowCores(block(30, 20, 10), 64)).toEqual([]);
+  });
+});
+
+describe("why it stands so", () => {
+  it("says of each way what air, head, marks and holding speak for it", () => {
+    const way = (name: Posture["name"], trappedMm3: number, highMm: number): Posture => ({ up: [0, 0, 1], name, trappedMm3, pockets: 0, highMm });
+    const all = [way("upright", 900, 120), way("head down", 0, 120), way("on its left", 300, 60), way("leaning", 100, 100)];
+    const said = all.map((p) => reasonsOf(p, all).join(" "));
+    expect(said[0]).toMatch(/wants vents.*stands highest.*back lies below/);
+    expect(said[1]).toMatch(/No air stays.*back looks up/);
+    expect(said[2]).toMatch(/stands lowest.*by itself/);
+    expect(said[3]).toMatch(/wedged/);
   });
 });

@@ -131,6 +131,39 @@ export function posturesOf(mesh: Mesh, { cells = 160 }: { cells?: number } = {},
   return [...straight, ...worth].sort((a, b) => a.trappedMm3 - b.trappedMm3 || a.highMm - b.highMm);
 }
 
+/** Less than this of air is none, mm³. */
+const NO_AIR = 1;
+
+/** What speaks for and against a way of standing, beside the others there are: air, head, where its marks come, and how it is held. */
+export function reasonsOf(p: Posture, all: readonly Posture[]): string[] {
+  const least = Math.min(...all.map((q) => q.trappedMm3));
+  const [low, high] = [Math.min(...all.map((q) => q.highMm)), Math.max(...all.map((q) => q.highMm))];
+  const share = high > low ? (p.highMm - low) / (high - low) : 0;
+  const air =
+    p.trappedMm3 < NO_AIR
+      ? "No air stays in it."
+      : p.trappedMm3 <= least * 1.02
+        ? "No other way keeps less air."
+        : "Others keep less air: it wants vents, or tapping.";
+  const head =
+    high - low < 0.1 * high
+      ? null
+      : share > 0.8
+        ? "It stands highest so: most head behind fine detail, and most push on seams and walls, so bands and boards."
+        : share < 0.2
+          ? "It stands lowest so: least push on seams and walls, and least head behind fine detail."
+          : null;
+  const marks =
+    p.name === "head down"
+      ? "Its back looks up: sprue and vents leave their marks where nobody looks, and bubbles rise away from the face."
+      : p.name === "upright"
+        ? "Its back lies below: sprue and vents leave their marks on what is seen, and bubbles rise to it."
+        : null;
+  const held =
+    p.name === "leaning" ? "It has to be wedged, in sand or on clay: no face of the mould lies flat." : "It stands by itself on a flat face of its mould.";
+  return [air, head, marks, held].filter((r) => r !== null);
+}
+
 /** Two steps of a pour that leave less air than either way of holding it alone: filled so far at a tilt, then tipped back. */
 export interface Sequence {
   tilted: Vec;

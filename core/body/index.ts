@@ -5,5 +5,6 @@ export * from "./body";
 export * from "./offset";
 export * from "./shell";
 export * from "./fill";
+export * from "./along";
 export * from "./clip";
 export * from "./copies";

@@ -94,7 +94,7 @@ const pull = (set: Setting | null, valueMm: number, per: number): Pull | null =>
 export function measuresOf(q: Question): Measure[] {
   const { job, plan, scene, stage, view } = q;
   const { body, layout } = plan;
-  if (!body) return [];
+  if (!body || scene.leansDeg !== 0) return [];
   const cavity = stage === "cast" || stage === "empty";
   const what = cavity ? "Cavity" : "Master";
   const { fromMm, toMm, halfMm } = scene.master;
@@ -241,9 +241,9 @@ function skinMeasures(q: Question, layout: SkinLayout): Measure[] {
 
 /** Everything of a picture that can be dragged. */
 export function gripsOf(q: Question): Grip[] {
-  const { job, plan, stage, view } = q;
+  const { job, plan, scene, stage, view } = q;
   const { body, layout } = plan;
-  if (!body) return [];
+  if (!body || scene.leansDeg !== 0) return [];
   if (stage === "master" || !layout) return masterGrips(q);
   if (view === "above") return layout.kind === "block" ? [wallGrip(q, layout)] : [];
   const inside = stage === "cast" ? insideGrips(q) : [];

@@ -30,6 +30,8 @@ export interface Scene {
   marks: { name: "key" | "bolt"; xMm: number; zMm: number }[];
   /** Where the master lies in this view. */
   master: { fromMm: number; toMm: number; halfMm: number; upsideDown: boolean };
+  /** How far the picture is turned so that up is up while it is filled, degrees; 0 where it stands as it was laid out. Nothing is dragged on a picture that leans. */
+  leansDeg: number;
   /** Half of the inside of the box in this cut, mm; 0 where none stands there. */
   boxHalfMm: number;
   dashedMaster: boolean;
@@ -44,7 +46,7 @@ export interface SceneQuestion {
 }
 
 type Point = readonly [number, number];
-const rect = (x0: number, z0: number, x1: number, z1: number): string => `M${x0} ${z0}H${x1}V${z1}H${x0}Z`;
+const rect = (x0: number, z0: number, x1: number, z1: number): string => `M${x0} ${z0}L${x1} ${z0}L${x1} ${z1}L${x0} ${z1}Z`;
 const poly = (points: readonly Point[]): string => `M${points.map(([x, z]) => `${x} ${z}`).join("L")}Z`;
 const open = (points: readonly Point[]): string => `M${points.map(([x, z]) => `${x} ${z}`).join("L")}`;
 
@@ -143,7 +145,7 @@ export function buildScene(q: SceneQuestion): Scene | null {
   return layout.kind === "block" ? blockScene(q, m, layout) : skinScene(q, m, layout);
 }
 
-const empty = { strokes: [], bulgeTimes: null, marks: [], boxHalfMm: 0 };
+const empty = { strokes: [], bulgeTimes: null, marks: [], boxHalfMm: 0, leansDeg: 0 };
 
 function bareMaster(m: Body): Scene {
   const halfMm = m.lengthMm / 2;
@@ -461,6 +463,7 @@ function skinScene(q: SceneQuestion, m: Body, layout: SkinLayout): Scene {
     master: { fromMm: from, toMm: from + m.heightMm, halfMm: m.lengthMm / 2, upsideDown: turned },
     dashedMaster: outerSizesOnly(m),
     boxHalfMm: 0,
+    leansDeg: 0,
   };
 }
 

@@ -304,3 +304,30 @@ describe("what is answered", () => {
     expect(answerOf(p, "master", ["master"]).contacts).toEqual([]);
   });
 });
+
+describe("a mould that leans while it is filled", () => {
+  it("is drawn as it stands then: its size along up, its sprue straight up from where it is, nothing to be dragged", () => {
+    const base = JOBS.find(([name]) => name === "twoPart")![1];
+    const filling = { up: [1, 0, 0] as [number, number, number], sprueMm: [50, 0, 20] as [number, number, number], ventsMm: [] };
+    const job: Job = { ...base, mould: { ...base.mould, filling } };
+    const p = planned(job);
+    if (p.layout?.kind !== "block") throw new Error("not a block");
+    const upright = look(base, "cast", "along")!;
+    const lying = look(job, "cast", "along")!;
+    expect(lying.leansDeg).toBeCloseTo(90, 9);
+    // On its side it is as high as it was long.
+    const rubber = (s: Scene) =>
+      s.regions
+        .filter((r) => r.stuff === "rubber" || r.stuff === "oldRubber")
+        .flatMap((r) => [...r.path.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)].map((m) => Number(m[2])));
+    const high = (s: Scene) => Math.max(...rubber(s)) - Math.min(...rubber(s));
+    expect(high(lying)).toBeCloseTo(p.layout.box.lengthMm, 6);
+    expect(high(upright)).toBeLessThan(high(lying));
+    expect(measuresOf({ job, plan: p, scene: lying, stage: "cast", view: "along" })).toEqual([]);
+    expect(gripsOf({ job, plan: p, scene: lying, stage: "cast", view: "along" })).toEqual([]);
+    // The head, and how it fills, go by it too.
+    expect(p.strength!.headMm).toBeCloseTo(100 + job.mould.coverMm, 6);
+    // The master, the rubber's pours and the box stand as they were laid out.
+    expect(look(job, "pour0", "along")!.leansDeg).toBe(0);
+  });
+});

@@ -160,6 +160,61 @@ function turnedOf(q: SceneQuestion, deg: number): SceneQuestion {
 export const looksAlike = (b: Body): boolean =>
   Math.abs(b.lengthMm - b.widthMm) < 1e-6 && b.levels.every((l) => l.outline.kind !== "polygon" && Math.abs(l.outline.a - l.outline.b) < 1e-6);
 
+/** Numbers of a path of straight lines, two by two. */
+const POINT = /(-?[\d.]+(?:e-?\d+)?) (-?[\d.]+(?:e-?\d+)?)/g;
+/** A casting that leans less than this in the cut is drawn as it was laid out. */
+const LEANS = 0.02;
+
+/**
+ * A filled or empty mould as it stands while it is filled, turned in the plane of the cut so that up is up, with its sprue and vents straight
+ * up from where they are. As it is where it stands upright, or leans towards whoever looks.
+ */
+function leaning(q: SceneQuestion, scene: Scene | null): Scene | null {
+  const { filling } = q.mould;
+  const { gates, body: m, layout } = q.plan;
+  if (!scene || !filling || !m || layout?.kind !== "block" || !OPENING[q.mould.opening].base || (q.stage !== "cast" && q.stage !== "empty")) return scene;
+  const [ux, , uz] = filling.up;
+  const length = Math.hypot(ux, uz);
+  if (length < 0.2 || (Math.abs(ux) / length < LEANS && uz > 0)) return scene;
+  const [s, c] = [ux / length, uz / length];
+  const turn = ([x, z]: Point): Point => [x * c - z * s, x * s + z * c];
+  const turned = (path: string) =>
+    path.replace(POINT, (_, x: string, z: string) => {
+      const [a, b] = turn([Number(x), Number(z)]);
+      return `${a} ${b}`;
+    });
+  const regions = scene.regions.map((r): Region => ({ ...r, path: turned(r.path) }));
+  const points = regions.flatMap((r) => [...r.path.matchAll(POINT)].map((p): Point => [Number(p[1]), Number(p[2])]));
+  const [left, right] = [Math.min(...points.map(([x]) => x)), Math.max(...points.map(([x]) => x))];
+  const [bottom, top] = [Math.min(...points.map(([, z]) => z)), Math.max(...points.map(([, z]) => z))];
+  const middle = (left + right) / 2;
+  const shift = (path: string) => path.replace(POINT, (_, x: string, z: string) => `${Number(x) - middle} ${z}`);
+  const from = scene.master.fromMm;
+  const channel = ([x, , z]: readonly [number, number, number], wide: number): Region => {
+    const [a, b] = turn([x, from + z]);
+    const [x0, x1] = [a - middle - wide / 2, a - middle + wide / 2];
+    return { stuff: q.stage === "cast" ? "cast" : "hollow", path: `M${x0} ${b}L${x1} ${b}L${x1} ${top}L${x0} ${top}Z` };
+  };
+  const cut = gates
+    ? [
+        ...(filling.sprueMm ? [channel(filling.sprueMm, gates.sizes.choke.startMm)] : []),
+        ...filling.ventsMm.map((v) => channel(v, Math.max(gates.sizes.vents.startMm, 0.01 * (right - left)))),
+      ]
+    : [];
+  return {
+    ...scene,
+    regions: [...regions.map((r) => ({ ...r, path: shift(r.path) })), ...cut],
+    strokes: scene.strokes.map((k) => ({ ...k, path: shift(turned(k.path)) })),
+    marks: [],
+    lines: [],
+    halfMm: (right - left) / 2,
+    bottomMm: bottom,
+    topMm: top,
+    master: { ...scene.master, fromMm: bottom, toMm: top, halfMm: (right - left) / 2 },
+    leansDeg: (Math.atan2(s, c) * 180) / Math.PI,
+  };
+}
+
 /** The same question with a row of what stands side by side moved onto the cut, where the cut would pass between two. */
 function onRow(q: SceneQuestion): SceneQuestion {
   const { body } = q.plan;
@@ -171,15 +226,17 @@ function onRow(q: SceneQuestion): SceneQuestion {
   return { ...q, plan: { ...q.plan, body: { ...body, levels: body.levels.map(move), hollow: body.hollow.map(move) } } };
 }
 
+const stood = (q: SceneQuestion): Scene | null => leaning(q, buildScene(onRow(q)));
+
 /** The picture of one stage from one side, `turnDeg` from the length where it is turned; null where nothing is measured yet. */
 export function pictureOf(q: SceneQuestion, view: View, turnDeg = 45): Scene | null {
   switch (view) {
     case "turned":
-      return buildScene(onRow(turnedOf(q, turnDeg)));
+      return stood(turnedOf(q, turnDeg));
     case "along":
-      return buildScene(onRow(q));
+      return stood(q);
     case "across":
-      return buildScene(onRow(acrossOf(q)));
+      return stood(acrossOf(q));
     case "above":
       return fromAbove(q);
   }
@@ -285,6 +342,7 @@ function fromAbove(q: SceneQuestion): Scene | null {
     master: { fromMm: -m.widthMm / 2, toMm: m.widthMm / 2, halfMm: m.lengthMm / 2, upsideDown: false },
     dashedMaster: m.unknown.includes("form"),
     boxHalfMm: !bare && layout.kind === "block" ? layout.box.lengthMm / 2 : 0,
+    leansDeg: 0,
   };
 }
 

@@ -1,6 +1,6 @@
 import { ovalBow, plateBow, PROFILE_STEPS, RUBBER_POISSON, tubeBulge, youngRange, type Bow, type TubeLevel } from "../elastic";
 import type { Range } from "../material";
-import { footprintOf, girthAt, halfLength, halfWidth, straightSides, supportOf, type Body } from "../body";
+import { extentAlong, footprintOf, girthAt, halfLength, halfWidth, straightSides, supportOf, type Body } from "../body";
 import { boxReach } from "./box";
 import { GRAVITY } from "./constants";
 import { OPENING } from "./openings";
@@ -117,8 +117,16 @@ export const thicken = (w: Wall, byMm: number): Wall =>
     ? { ...w, thicknessMm: w.thicknessMm + byMm }
     : { ...w, thicknessMm: w.thicknessMm + byMm, levels: w.levels.map((l) => ({ ...l, outerMm: l.outerMm + byMm })) };
 
-/** Height of the fill above the floor of the cavity, mm: to the brim of an open mould, through the cover of a closed one. */
-export const headOf = (m: Body, d: MouldDecision): number => m.heightMm + (OPENING[d.opening].base ? d.coverMm : 0);
+/**
+ * Height of the fill above the lowest place of the cavity, mm: to the brim of an open mould; of a closed one as it stands while it is filled,
+ * through the rubber over it.
+ */
+export function headOf(m: Body, d: MouldDecision): number {
+  if (!OPENING[d.opening].base) return m.heightMm;
+  if (!d.filling) return m.heightMm + d.coverMm;
+  const { lowMm, highMm } = extentAlong(m, d.filling.up);
+  return highMm - lowMm + d.coverMm;
+}
 
 /** Most the walls may bulge, mm: a share of the casting's lesser width, and never more than so much. */
 export const toleranceOf = (m: Body, h: StrengthDecision): number => Math.min(h.toleranceMm, (h.tolerancePct / 100) * Math.min(m.lengthMm, m.widthMm));

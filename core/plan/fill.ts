@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { boxFilling, cavityFilling, hollowBelow, volumeBelow } from "../body";
+import { boxFilling, cavityFilling, fillingAlong, hollowBelow, volumeBelow } from "../body";
 import { OPENING } from "../mould";
 import type { PourKind } from "../record";
 import type { Plan } from "./types";
@@ -25,7 +25,11 @@ export function fillCurve(p: Plan, kind: PourKind, pourIndex: number): FillCurve
   if (kind !== "rubber" && p.layers.some((l) => l.coat)) return null;
   const planShare = Math.max(BEST_SHARE, body.volumeErrorMl / Math.max(1, kind === "cast" ? body.volumeMl : layout.rubberMl));
   // An open-faced mould is turned over to be filled: its floor is the top of the master. One of parts stands as it was laid out.
-  if (kind !== "rubber") return { fillLineMm: body.heightMm, points: cavityFilling(body, !OPENING[p.dossier.job.mould.opening].base), planShare };
+  if (kind !== "rubber") {
+    const { opening, filling } = p.dossier.job.mould;
+    const points = OPENING[opening].base ? fillingAlong(body, filling?.up ?? [0, 0, 1]) : cavityFilling(body, true);
+    return { fillLineMm: points.at(-1)?.mm ?? body.heightMm, points, planShare };
+  }
   const pour = layout.pours[pourIndex];
   if (!pour || pour.plug) return null;
   const { masterFromMm: base, fillHeightMm: total } = layout;

@@ -1,4 +1,4 @@
-import { areaOf, sectionAt } from "../body";
+import { areaOf, extentAlong, sectionAt } from "../body";
 import { gateSizes, partingN, sinksOf, thicknessAt, widestDryGap, type GateQuestion } from "../gating";
 import { flowOf, meltsAgain, thermalOf } from "../material";
 import { OPENING } from "../mould";
@@ -7,6 +7,9 @@ import type { Plan, PlannedGates } from "./types";
 
 /** A funnel set on the mould stands this high over the rubber, mm, where nobody says otherwise. */
 const FUNNEL_MM = 25;
+const UPRIGHT = [0, 0, 1] as const;
+/** A mould that leans further than this lies on its side, cosine. */
+const LIES = 0.7;
 /** Thin parts of a casting against its mean thickness: a workshop estimate, as nobody measures each. */
 const THIN_SHARE = 0.4;
 /** What metals and waxes lose as they freeze, share of their volume: handbook values for tin alloys 2 to 3 %, waxes 8 to 15 %. */
@@ -56,7 +59,10 @@ export function gatesOf(job: Job, p: Pick<Plan, "body" | "pieces" | "cast" | "ru
   };
   const sizes = gateSizes(question);
   const partingMm = layout.partingAtMm === null ? body.widestMm : layout.partingAtMm - layout.masterFromMm;
-  const overMm = question.headMm + Math.max(0, body.heightMm - partingMm);
+  // Lying, half of what it is high then stands over the middle of the seam.
+  const up = job.mould.filling?.up ?? UPRIGHT;
+  const { lowMm, highMm } = extentAlong(body, up);
+  const overMm = question.headMm + (Math.abs(up[2]) > LIES ? Math.max(0, up[2] > 0 ? body.heightMm - partingMm : partingMm) : (highMm - lowMm) / 2);
   const push = {
     partingN: partingN(overMm, areaOf(sectionAt(body, partingMm)), densityKgM3 / 1000),
     flashGapMm: flow.wets ? null : widestDryGap(overMm, densityKgM3 / 1000, question.surfaceTensionNM),

@@ -101,7 +101,7 @@ function Drawing({
   useEffect(() => onHeld(inHand), [inHand, onHeld]);
   const paper = held && !held.byKeys ? layOut(scene, named, letters, size.width, bottom, held.paper) : settled;
   const { X, Y, scale } = paper;
-  const troubles = view === "along" ? troubledContacts(plan, scene) : [];
+  const troubles = view === "along" && scene.leansDeg === 0 ? troubledContacts(plan, scene) : [];
   const turn = useTurn(stage, scene.master.upsideDown);
   const title = `Section of ${job.name}: ${stuffs.map((s) => NAMES[s].toLowerCase()).join(", ")}.`;
   return (

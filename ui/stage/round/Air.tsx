@@ -3,7 +3,7 @@
 import type { Remote } from "comlink";
 import { proxy } from "comlink";
 import { useEffect, useState } from "react";
-import type { CoatMap, Posture, Sequence, Trapped } from "@/core/air";
+import { reasonsOf, type CoatMap, type Posture, type Sequence, type Trapped } from "@/core/air";
 import type { Vec } from "@/core/mesh";
 import type { Filling } from "@/core/mould";
 import type { ModelWorker } from "@/workers/model.worker";
@@ -177,6 +177,11 @@ export function AirTold({ air, hues }: { air: AirState; hues: { caught: string; 
           {i + 1}. {ml(p.volumeMm3)}, up to {fmt(p.topMm, "length")} of its height, shut off from {fmt(p.spillMm, "length")} on.
         </p>
       ))}
+      {air.postures
+        .filter((p) => p.up[0] * air.up[0] + p.up[1] * air.up[1] + p.up[2] * air.up[2] > 0.9999)
+        .map((p) => (
+          <p key={p.name}>{reasonsOf(p, air.postures).join(" ")}</p>
+        ))}
       {air.postures.length > 0 && (
         <ul className="flex flex-wrap gap-1.5" aria-label="Which way up it is filled">
           {air.postures.map((p) => {
