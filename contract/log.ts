@@ -45,6 +45,8 @@ export const MouldPage = z.object({
       helped: z.boolean().nullable(),
     }),
   ),
+  /** Sprues cut in any mould for what this one was cast in last, and how each came out; null where it was never cast in. */
+  cutsLike: z.object({ material: z.string(), moulds: z.number(), cuts: z.array(z.object({ sprueMm: z.number(), outcome: z.string() })) }).nullable(),
   cost: z.number().nullable(),
   costPerGood: z.number().nullable(),
   labelUrl: z.string().nullable(),

@@ -1,5 +1,5 @@
 import * as z from "zod";
-import { Changed, FaultKeySchema, type FaultKey } from "../core/plan";
+import { Changed, FaultKeySchema, type FaultKey, FaultMark } from "../core/plan";
 import { and, asc, desc, eq, isNotNull, isNull, sql, type SQL } from "drizzle-orm";
 import { Range } from "../core/material";
 import type { MouldLine } from "../core/log";
@@ -12,6 +12,7 @@ import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
 import { jobs, moulds, pours } from "./schema";
 
+const FaultMarks = z.array(FaultMark).max(60);
 const FaultList = z.array(FaultKeySchema);
 /** What the charts of a mould read of a casting. */
 const CastFigures = COLUMNS.pours.pick({ pouredAt: true, outcome: true }).extend({ sprueMm: stored.mm.nullable(), volumeMl: stored.ml });
@@ -123,7 +124,16 @@ export function mouldCost(db: Db, m: { id: string; jobId: string; madeAt: number
 export const mouldCasts = (
   db: Db,
   mouldId: string,
-): { id: string; pouredAt: number; outcome: string | null; sprueMm: number | null; volumeMl: number; faults: FaultKey[]; changed: Changed | null }[] => {
+): {
+  id: string;
+  pouredAt: number;
+  outcome: string | null;
+  sprueMm: number | null;
+  volumeMl: number;
+  faults: FaultKey[];
+  marks: FaultMark[];
+  changed: Changed | null;
+}[] => {
   const rows = db
     .select({
       id: pours.id,
@@ -132,6 +142,7 @@ export const mouldCasts = (
       sprueMm: inJson<number>(pours.snapshot, "$.actual.sprueMm"),
       volumeMl: inJson<number>(pours.snapshot, "$.volumeMl"),
       faults: pours.faults,
+      marks: pours.marks,
       changed: pours.changed,
     })
     .from(pours)
@@ -144,7 +155,13 @@ export const mouldCasts = (
     "pours",
     rows,
     (r) => r.id,
-    (r) => ({ ...r, ...CastFigures.parse(r), faults: FaultList.parse(r.faults), changed: r.changed === null ? null : Changed.parse(r.changed) }),
+    (r) => ({
+      ...r,
+      ...CastFigures.parse(r),
+      faults: FaultList.parse(r.faults),
+      marks: FaultMarks.parse(r.marks),
+      changed: r.changed === null ? null : Changed.parse(r.changed),
+    }),
   );
 };
 
@@ -155,3 +172,26 @@ export const castNumber = (db: Db, mouldId: string, pouredAt: number): number =>
     .from(pours)
     .where(and(eq(pours.mouldId, mouldId), eq(pours.kind, "cast"), sql`${pours.pouredAt} <= ${pouredAt}`))
     .get()?.n ?? 0;
+
+/** Sprues that were cut in any mould for what a mould was cast in last, with how each came out; the newest 2000. Nothing where no sprue was noted. */
+export function cutsLike(db: Db, mouldId: string): { material: string; moulds: number; cuts: { sprueMm: number; outcome: string }[] } | null {
+  const last = db
+    .select({ material: inJson<string>(pours.snapshot, "$.material") })
+    .from(pours)
+    .where(and(eq(pours.mouldId, mouldId), eq(pours.kind, "cast")))
+    .orderBy(desc(pours.pouredAt))
+    .get();
+  if (!last?.material) return null;
+  const rows = db
+    .select({ mouldId: pours.mouldId, sprueMm: inJson<number>(pours.snapshot, "$.actual.sprueMm"), outcome: pours.outcome })
+    .from(pours)
+    .where(and(eq(pours.kind, "cast"), isNotNull(pours.outcome), sql`json_extract(${pours.snapshot}, '$.material') = ${last.material}`))
+    .orderBy(desc(pours.pouredAt))
+    .limit(2000)
+    .all();
+  const cuts = rows.flatMap((r) =>
+    typeof r.sprueMm === "number" && r.sprueMm > 0 && r.outcome ? [{ mouldId: r.mouldId, sprueMm: r.sprueMm, outcome: r.outcome }] : [],
+  );
+  const moulds = new Set(cuts.map((c) => c.mouldId)).size;
+  return { material: String(last.material).slice(0, 120), moulds, cuts: cuts.map(({ sprueMm, outcome }) => ({ sprueMm, outcome })) };
+}

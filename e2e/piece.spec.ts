@@ -332,5 +332,5 @@ test("the comet pull rehearsed: a narrow sprue freezes short, the sprue as propo
   await expect(page.getByText(/\d+ of 100\./)).toBeVisible({ timeout: 60_000 });
   await page.keyboard.up(" ");
   await expect(page.getByText("A good casting.")).toBeVisible();
-  await expect(page.getByText(/^Best so far on this piece: \d+ of 100/)).toBeVisible();
+  await expect(page.getByText(/^Best so far at this: \d+ of 100/)).toBeVisible();
 });

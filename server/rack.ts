@@ -2,14 +2,15 @@ import { api } from "../contract";
 import { RackFilter, type Lesson, type MouldPage, type PourAdvice, type RackLine } from "../contract/log";
 import { randomUUID } from "node:crypto";
 import QRCode from "qrcode";
+import { fillingAlong } from "../core/body";
 import { buildScene } from "../core/draw";
 import { OPENING, type MouldDecision } from "../core/mould";
-import { Changed, FAULTS, isCasting, OUTCOME_WORD, type FaultKey } from "../core/plan";
+import { Changed, FAULTS, isCasting, OUTCOME_WORD, type FaultKey, type FaultMark, type Plan } from "../core/plan";
 import type { Cut } from "../core/weigh";
 import { adviseNext, betweenCavities, costPerGood, didHelp, howSure, expectedCasts, lifeLeft } from "../core/rack";
 import { type MouldLine } from "../core/log";
 import { eventsOfMould, insertEvent } from "../db/events";
-import { castNumber, changeMould, listRack, mouldCasts, mouldCost, readMould } from "../db/moulds";
+import { cutsLike, castNumber, changeMould, listRack, mouldCasts, mouldCost, readMould } from "../db/moulds";
 import type { Pour } from "../core/log";
 import type { Trial } from "../core/gating";
 import { gateState, lanUrl } from "./gate";
@@ -55,6 +56,7 @@ export function mouldPage(w: Workshop, id: string): MouldPage {
   return {
     mould: withLife(m),
     casts: castsOf(w, id),
+    cutsLike: cutsLike(w.db, id),
     cost,
     costPerGood: costPerGood(cost, m.good),
     labelUrl: lanUrl(`/rack/${id}`),
@@ -81,6 +83,17 @@ export async function mouldLabel(w: Workshop, id: string, own: string): Promise<
   return { mould, url, open: gateState(w).open, svg: await QRCode.toString(url, { type: "svg", margin: 0, errorCorrectionLevel: "M" }) };
 }
 
+/** How much of a casting came that fell short, by the lowest place it was marked at on the section, as it stood while it was filled; null where nobody marked it. */
+function shareFilled(marks: readonly FaultMark[], judged: Plan | null, floor: number, top: number): number | null {
+  const short = marks.filter((k) => k.fault === "short-fill").map((k) => k.zMm);
+  if (short.length === 0 || !judged?.body || !(top > floor)) return null;
+  const height = Math.min(1, Math.max(0, (Math.min(...short) - floor) / (top - floor)));
+  const fills = fillingAlong(judged.body, judged.dossier.job.mould.filling?.up ?? [0, 0, 1]);
+  const end = fills.at(-1);
+  const at = fills.findIndex((f) => f.mm >= height * (end?.mm ?? 0));
+  return end && end.ml > 0 ? Math.min(1, (fills[Math.max(0, at)]?.ml ?? 0) / end.ml) : null;
+}
+
 /** What to change after a pour, worked out from its faults and the numbers frozen with it. */
 export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
   const judged = planOfPour(w, pour.id);
@@ -90,6 +103,7 @@ export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
   const [floor, top] = scene ? [scene.master.fromMm, scene.master.toMm] : [0, 1];
   const m = pour.mouldId ? readMould(w.db, pour.mouldId) : null;
   const casts = m ? castsOf(w, m.id).filter((c) => c.pouredAt < pour.pouredAt) : [];
+  const before = m ? mouldCasts(w.db, m.id).filter((c) => c.pouredAt < pour.pouredAt) : [];
   const heat = judged?.chain.links.filter((l) => l.contact === "rubber-cast").flatMap((l) => l.findings.filter((f) => f.ruleId.startsWith("heat")));
   const changed = pour.changed?.key ?? null;
   const next = adviseNext({
@@ -102,9 +116,11 @@ export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
     openBack: job !== undefined && pour.kind === "cast" && isOpenBack(job.mould),
     atHeatLimit: heat?.some((f) => f.verdict !== "sound") ?? false,
     doubts: judged ? judged.chain.links.filter((l) => l.contact.endsWith("-rubber") && l.verdict !== "sound").map((l) => l.between.join(" on ")) : [],
-    trials: [...casts, { sprueMm: pour.snapshot.actual?.sprueMm ?? null, outcome: pour.outcome, faults: pour.faults }]
+    trials: [...before, { sprueMm: pour.snapshot.actual?.sprueMm ?? null, outcome: pour.outcome, faults: pour.faults, marks: pour.marks }]
       .filter((c) => c.outcome !== null)
-      .flatMap((c): Trial[] => (c.sprueMm === null ? [] : [{ chokeMm: c.sprueMm, full: !c.faults.includes("short-fill"), share: null }])),
+      .flatMap((c): Trial[] =>
+        c.sprueMm === null ? [] : [{ chokeMm: c.sprueMm, full: !c.faults.includes("short-fill"), share: shareFilled(c.marks, judged, floor, top) }],
+      ),
     tried: [...casts.filter((c) => c.helped === false).map((c) => c.changed?.key ?? ""), ...(didHelp(changed, pour) === false ? [changed ?? ""] : [])],
   });
   const all = m ? castsOf(w, m.id) : [];

@@ -67,5 +67,7 @@ export function gatesOf(job: Job, p: Pick<Plan, "body" | "pieces" | "cast" | "ru
     partingN: partingN(overMm, areaOf(sectionAt(body, partingMm)), densityKgM3 / 1000),
     flashGapMm: flow.wets ? null : widestDryGap(overMm, densityKgM3 / 1000, question.surfaceTensionNM),
   };
-  return { ...push, question, sizes, sinks: question.shrinks > 0 ? sinksOf(body, true, question.shrinks) : [] };
+  // As wide as all their sprues together and a tenth more, so that it never is the narrowest place.
+  const runnerMm = p.pieces > 1 ? 1.1 * sizes.choke.startMm * Math.sqrt(p.pieces) : null;
+  return { ...push, runnerMm, question, sizes, sinks: question.shrinks > 0 ? sinksOf(body, true, question.shrinks) : [] };
 }

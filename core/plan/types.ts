@@ -90,6 +90,8 @@ export interface PlannedGates {
   question: GateQuestion;
   sizes: GateSizes;
   sinks: readonly Sink[];
+  /** Several in one box filled from one funnel: the runner between them, mm; null for one. */
+  runnerMm: number | null;
   /** What pushes the parts asunder at their parting, N, and the gap from which a melt runs out as flash, mm; null for what wets and finds any gap. */
   partingN: number;
   flashGapMm: number | null;

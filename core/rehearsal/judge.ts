@@ -1,10 +1,10 @@
 import type { Network } from "./network";
-import { poured, roomOf, TICKS, type Hand, type Setup, type State } from "./pour";
+import { fillingAt, poured, roomOf, TICKS, type Hand, type Setup, type State } from "./pour";
 
 /** What went wrong with a rehearsed pour, in the order of what it spoils. */
 export type Flaw =
   | { kind: "short"; missingMl: number; why: "frozen" | "thick" | "skin" | "out"; tick: number }
-  | { kind: "void"; volumeMl: number; topMm: number; spillMm: number }
+  | { kind: "void"; volumeMl: number; topMm: number; spillMm: number; basin: number }
   | { kind: "gulp"; tick: number }
   | { kind: "spilt"; ml: number };
 
@@ -26,12 +26,32 @@ export function judged(n: Network, st: State): Judged {
   const missing = room - st.filledMl;
   if (st.ended && st.ended !== "full" && missing > SEEN * n.cavityMl)
     flaws.push({ kind: "short", missingMl: missing, why: st.ended, tick: st.endedTick ?? st.tick });
-  for (const p of n.shut) if (p.volumeMl > SEEN * n.cavityMl) flaws.push({ kind: "void", volumeMl: p.volumeMl, topMm: p.topMm, spillMm: p.spillMm });
+  for (const p of n.shut)
+    if (p.volumeMl > SEEN * n.cavityMl) flaws.push({ kind: "void", volumeMl: p.volumeMl, topMm: p.topMm, spillMm: p.spillMm, basin: p.basin });
   if (st.gulps.length > 0) flaws.push({ kind: "gulp", tick: st.gulps[0]! });
   if (st.spiltMl > 0.02 * n.cavityMl) flaws.push({ kind: "spilt", ml: st.spiltMl });
   const sound = Math.max(0, Math.min(1, st.filledMl / n.cavityMl));
   const score = Math.max(0, Math.round(100 * sound - 5 * st.gulps.length - Math.min(10, (20 * st.spiltMl) / n.cavityMl)));
   return { good: st.ended === "full" && flaws.every((f) => f.kind === "spilt"), score, seconds: (st.endedTick ?? st.tick) / TICKS, flaws };
+}
+
+/** The tick of a pour at which a flaw came about: when nothing ran any more, when the rising level shut the air in, when the funnel ran dry; null where it has none. */
+export function tickOf(n: Network, s: Setup, hand: Hand, f: Flaw): number | null {
+  switch (f.kind) {
+    case "short":
+    case "gulp":
+      return f.tick;
+    case "spilt":
+      return poured(n, s, hand, (st) => st.spiltMl > 0).tick;
+    case "void": {
+      const order = n.order.indexOf(f.basin);
+      const st = poured(n, s, hand, (now) => {
+        const at = fillingAt(n, now.filledMl);
+        return at !== null && (at.index > order || (at.index === order && at.levelMm >= f.spillMm));
+      });
+      return st.ended ? null : st.tick;
+    }
+  }
 }
 
 /** One change, and what the same hand would have got with it. */

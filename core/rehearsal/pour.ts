@@ -156,11 +156,11 @@ function leadsTo(n: Network, from: number, to: number): boolean {
   return n.basins[from]!.into === n.basins[to]!.into;
 }
 
-/** A whole pour by a hand that is known beforehand. */
-export function poured(n: Network, s: Setup, hand: Hand): State {
+/** A whole pour by a hand that is known beforehand; or as it stood at a tick of it, or as soon as something is so. */
+export function poured(n: Network, s: Setup, hand: Hand, until: (st: State) => boolean = () => false): State {
   const st = begin(n, s);
   let [i, pouring] = [0, false];
-  while (!st.ended) {
+  while (!st.ended && !until(st)) {
     while (i < hand.length && hand[i]!.tick <= st.tick) pouring = hand[i++]!.pouring;
     // A hand that has put the pot down for good: what is in the funnel runs, then nothing more comes.
     if (!pouring && i >= hand.length && st.funnelMl <= 1e-9) {

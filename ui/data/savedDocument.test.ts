@@ -34,6 +34,7 @@ const blank: MouldPage = {
     left: null,
   },
   casts: [],
+  cutsLike: null,
   cost: null,
   costPerGood: null,
   labelUrl: null,

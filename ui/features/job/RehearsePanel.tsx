@@ -10,8 +10,10 @@ import {
   inflow,
   judged,
   oneChange,
+  poured,
   roomOf,
   step,
+  tickOf,
   TICKS,
   type Flaw,
   type Judged,
@@ -38,12 +40,18 @@ interface Cuts {
   handMlS: number;
   pourC: number;
 }
-type Exercise = "proposed" | "novents" | "narrow";
-const EXERCISES: readonly { value: Exercise; label: string }[] = [
+type Exercise = "proposed" | "small" | "slow" | "novents" | "cold" | "narrow";
+/** From easy to hard: those a cold pot makes hard only where something freezes. */
+const EXERCISES: readonly { value: Exercise; label: string; freezes?: true }[] = [
   { value: "proposed", label: "As proposed" },
+  { value: "small", label: "A pot that just does" },
+  { value: "slow", label: "A slow hand" },
   { value: "novents", label: "Without vents" },
+  { value: "cold", label: "Nearly cold", freezes: true },
   { value: "narrow", label: "A narrow sprue" },
 ];
+/** A pot nearly cold is so much above where it freezes, °C. */
+const NEARLY_C = 12;
 /** A pour that would take longer than this is shown faster, s. */
 const SHOWN_S = 14;
 
@@ -94,16 +102,22 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
       freezing: q.freezing && { ...q.freezing, pourC: cuts.pourC },
       workingS: q.workingS,
       handMlS: cuts.handMlS,
-      potMl: q.volumeMl * 1.6 + sizes.funnel.volumeMl * 2,
+      potMl: exercise === "small" ? q.volumeMl * 1.02 + sizes.funnel.volumeMl * 0.3 : q.volumeMl * 1.6 + sizes.funnel.volumeMl * 2,
     }),
-    [q, sizes, cuts],
+    [q, sizes, cuts, exercise],
   );
   const change = (patch: Partial<Cuts>) => setCuts((c) => ({ ...c, ...patch }));
   const choose = (e: Exercise) => {
     setExercise(e);
-    setCuts(
-      e === "novents" ? { ...proposed, vents: 0 } : e === "narrow" ? { ...proposed, chokeMm: Math.max(0.5, Math.round(5 * proposed.chokeMm) / 10) } : proposed,
-    );
+    const changed: Record<Exercise, Partial<Cuts>> = {
+      proposed: {},
+      small: {},
+      slow: { handMlS: Math.max(0.5, Number((0.4 * proposed.handMlS).toPrecision(2))) },
+      novents: { vents: 0 },
+      cold: q.freezing ? { pourC: Math.ceil(q.freezing.freezingC) + NEARLY_C } : {},
+      narrow: { chokeMm: Math.max(0.5, Math.round(5 * proposed.chokeMm) / 10) },
+    };
+    setCuts({ ...proposed, ...changed[e] });
   };
   return (
     <Dialog open onOpenChange={onClose} title="Rehearse the pour" wide>
@@ -111,17 +125,17 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
       <div className="grid gap-4 md:grid-cols-[1.2fr_1fr]">
         {network ? (
           <Pour
-            key={JSON.stringify([cuts, vented])}
+            key={JSON.stringify([cuts, vented, exercise])}
             network={network}
             setup={setup}
-            jobId={id}
+            bestKey={`${id}:${exercise}`}
             most={{ chokeMm: sizes.choke.mostMm, pourC: plan.cast?.peakC.high ?? 0 }}
           />
         ) : (
           <p>Looking at its basins …</p>
         )}
         <div className="space-y-2">
-          <Choice label="Begin with" value={exercise} options={EXERCISES} onChange={choose} />
+          <Choice label="Begin with" value={exercise} options={EXERCISES.filter((e) => !e.freezes || q.freezing)} onChange={choose} />
           <Drag
             label="Sprue"
             shown={fmt(cuts.chokeMm, "length")}
@@ -190,14 +204,17 @@ interface Ended {
   change: OneChange | null;
 }
 
-function Pour({ network, setup, jobId, most }: { network: Network; setup: Setup; jobId: string; most: { chokeMm: number; pourC: number } }) {
+function Pour({ network, setup, bestKey, most }: { network: Network; setup: Setup; bestKey: string; most: { chokeMm: number; pourC: number } }) {
   const { fmt } = useUnits();
   const canvas = useRef<HTMLCanvasElement>(null);
   const dark = useDark();
   const live = useRef<{ st: State; hand: { tick: number; pouring: boolean }[]; pouring: boolean; idle: number } | null>(null);
   const [told, setTold] = useState({ filled: 0, seconds: 0 });
   const [ended, setEnded] = useState<Ended | null>(null);
-  const [best, setBest] = useState(() => readBest(jobId));
+  const [back, setBack] = useState<number | null>(null);
+  const looked = useRef<State | null>(null);
+  const [hint, setHint] = useState<OneChange | "hold" | null>(null);
+  const [best, setBest] = useState(() => readBest(bestKey));
   // Slow mixes are shown faster, at a round pace.
   const pace = useMemo(() => {
     const s = roomOf(network) / Math.max(1e-6, Math.min(inflow(setup, setup.funnelMl), setup.handMlS));
@@ -210,11 +227,11 @@ function Pour({ network, setup, jobId, most }: { network: Network; setup: Setup;
       setEnded({ judged: j, change: j.good ? null : oneChange(network, setup, hand, most) });
       setBest((b) => {
         const now = !b || j.score > b.score ? { score: j.score, seconds: j.seconds } : b;
-        writeBest(jobId, now);
+        writeBest(bestKey, now);
         return now;
       });
     },
-    [network, setup, most, jobId],
+    [network, setup, most, bestKey],
   );
 
   useEffect(() => {
@@ -233,17 +250,29 @@ function Pour({ network, setup, jobId, most }: { network: Network; setup: Setup;
         if (l.st.ended) finish(l.st, l.hand);
       }
       before = now;
-      if (canvas.current) paint(canvas.current, network, l?.st ?? null, setup, dark);
+      if (canvas.current) paint(canvas.current, network, looked.current ?? l?.st ?? null, setup, dark);
       frame = requestAnimationFrame(draw);
     };
     frame = requestAnimationFrame(draw);
     return () => cancelAnimationFrame(frame);
   }, [network, setup, pace, dark, finish]);
 
+  // The same hand again up to a tick: the same picture, on any machine.
+  const lookBack = (tick: number | null) => {
+    const l = live.current;
+    looked.current = tick === null || !l ? null : poured(network, setup, l.hand, (st) => st.tick >= tick);
+    setBack(tick);
+  };
+  const advise = () => {
+    const steady = [{ tick: 0, pouring: true }];
+    const good = judged(network, poured(network, setup, steady)).good;
+    setHint(good ? "hold" : (oneChange(network, setup, steady, most) ?? "hold"));
+  };
   const hold = (pouring: boolean) => {
     if (pouring && (!live.current || live.current.st.ended)) {
       live.current = { st: begin(network, setup), hand: [], pouring: false, idle: 0 };
       setEnded(null);
+      lookBack(null);
     }
     const l = live.current;
     if (!l || l.pouring === pouring) return;
@@ -305,16 +334,39 @@ function Pour({ network, setup, jobId, most }: { network: Network; setup: Setup;
         <button type="button" className="btn" onClick={stop}>
           Put the pot down
         </button>
+        <button type="button" className="btn btn-bare" onClick={advise}>
+          A hint
+        </button>
       </div>
       <div role="status" className="min-h-16 space-y-1 text-sm">
+        {hint !== null && !ended && (
+          <p className="font-semibold">
+            {hint === "hold" ? "Keep the funnel full from the first drop to the last: hold on, and do not stop." : changeWords(hint, fmt)}
+          </p>
+        )}
         {ended && (
           <>
             <p className="text-base">
               <b>{ended.judged.good ? "A good casting." : "Not a good casting."}</b> {ended.judged.score} of 100.
             </p>
             {ended.judged.flaws.map((f, i) => (
-              <p key={i}>{flawWords(f, fmt)}</p>
+              <p key={i}>
+                {flawWords(f, fmt)}{" "}
+                <button type="button" className="btn !min-h-9 !py-0" onClick={() => lookBack(tickOf(network, setup, live.current?.hand ?? [], f))}>
+                  Show me
+                </button>
+              </p>
             ))}
+            <Drag
+              label="Look back"
+              shown={back === null ? "as it ended" : fmt(back / TICKS / 3600, "duration")}
+              spoken={back === null ? "as it ended" : fmt(back / TICKS / 3600, "duration")}
+              value={back ?? Math.round(ended.judged.seconds * TICKS)}
+              min={0}
+              max={Math.max(1, Math.round(ended.judged.seconds * TICKS))}
+              step={Math.max(1, Math.round(ended.judged.seconds))}
+              onChange={lookBack}
+            />
             {ended.change && <p className="font-semibold">{changeWords(ended.change, fmt)}</p>}
             <a className="underline" href={file()} download="rehearsal.json">
               Keep this pour as a file
@@ -323,7 +375,7 @@ function Pour({ network, setup, jobId, most }: { network: Network; setup: Setup;
         )}
         {best && (
           <p className="hint">
-            Best so far on this piece: {best.score} of 100, in {fmt(best.seconds / 3600, "duration")}.
+            Best so far at this: {best.score} of 100, in {fmt(best.seconds / 3600, "duration")}.
           </p>
         )}
       </div>

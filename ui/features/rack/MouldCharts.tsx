@@ -10,7 +10,7 @@ import type { MouldPage } from "@/contract/log";
 Chart.register(CategoryScale, LinearScale, PointElement, LineElement, BarElement, Tooltip, Legend);
 Chart.defaults.font = { family: '"Atkinson Hyperlegible Next Variable", sans-serif', size: 13 };
 
-export function MouldCharts({ casts, cost }: { casts: MouldPage["casts"]; cost: number | null }) {
+export function MouldCharts({ casts, like, cost }: { casts: MouldPage["casts"]; like: MouldPage["cutsLike"]; cost: number | null }) {
   const { fmt } = useUnits();
   const { hue } = useHue();
   const grid = { color: hue("line") };
@@ -67,32 +67,46 @@ export function MouldCharts({ casts, cost }: { casts: MouldPage["casts"]; cost: 
           </div>
         </figure>
       )}
-      {sprues.length > 0 && (
-        <figure>
-          <figcaption className="label">Narrowest place of the sprue, and how it came out</figcaption>
-          <div className="h-44">
-            <Bar
-              data={{
-                labels: sprues.map((s) => fmt(s.sprueMm, "length")),
-                datasets: [
-                  { label: "good", data: sprues.map((s) => s.good), backgroundColor: hue("sound") },
-                  { label: "flawed", data: sprues.map((s) => s.flawed), backgroundColor: hue("citrus") },
-                  { label: "failed", data: sprues.map((s) => s.failed), backgroundColor: hue("no") },
-                ],
-              }}
-              options={{
-                animation: false,
-                responsive: true,
-                maintainAspectRatio: false,
-                scales: { x: { ...axes("narrowest place", "casts").x, stacked: true }, y: { ...axes("narrowest place", "casts").y, stacked: true } },
-                plugins: { legend: { position: "bottom", labels: { color: hue("ink") } } },
-              }}
-              role="img"
-              aria-label={sprues.map((s) => `${fmt(s.sprueMm, "length")}: ${s.good} good, ${s.flawed} flawed, ${s.failed} failed`).join("; ")}
-            />
-          </div>
-        </figure>
-      )}
+      {sprues.length > 0 && <Sprues title="Narrowest place of the sprue, and how it came out" sprues={sprues} />}
+      {like && like.moulds > 1 && <Sprues title={`The same over all ${like.moulds} moulds of ${like.material}`} sprues={bySprue(like.cuts)} />}
     </section>
+  );
+}
+
+/** How castings came out by the narrowest place of their sprue. */
+function Sprues({ title, sprues }: { title: string; sprues: ReturnType<typeof bySprue> }) {
+  const { fmt } = useUnits();
+  const { hue } = useHue();
+  const axis = (text: string) => ({
+    title: { display: true, text, color: hue("ink") },
+    ticks: { color: hue("ink"), precision: 0 },
+    grid: { color: hue("line") },
+    stacked: true,
+  });
+  return (
+    <figure>
+      <figcaption className="label">{title}</figcaption>
+      <div className="h-44">
+        <Bar
+          data={{
+            labels: sprues.map((s) => fmt(s.sprueMm, "length")),
+            datasets: [
+              { label: "good", data: sprues.map((s) => s.good), backgroundColor: hue("sound") },
+              { label: "flawed", data: sprues.map((s) => s.flawed), backgroundColor: hue("citrus") },
+              { label: "failed", data: sprues.map((s) => s.failed), backgroundColor: hue("no") },
+            ],
+          }}
+          options={{
+            animation: false,
+            responsive: true,
+            maintainAspectRatio: false,
+            scales: { x: axis("narrowest place"), y: { beginAtZero: true, ...axis("casts") } },
+            plugins: { legend: { position: "bottom", labels: { color: hue("ink") } } },
+          }}
+          role="img"
+          aria-label={sprues.map((s) => `${fmt(s.sprueMm, "length")}: ${s.good} good, ${s.flawed} flawed, ${s.failed} failed`).join("; ")}
+        />
+      </div>
+    </figure>
   );
 }

@@ -158,7 +158,7 @@ export function MouldScreen({
             </Fold>
           </section>
           <MouldEvents page={page} changed={document.take} />
-          {page.casts.length > 1 && <MouldCharts casts={page.casts} cost={page.cost} />}
+          {page.casts.length > 1 && <MouldCharts casts={page.casts} like={page.cutsLike} cost={page.cost} />}
           <section aria-labelledby="names" className="card space-y-3 p-4">
             <h2 id="names" className="text-xl font-bold">
               Name and place

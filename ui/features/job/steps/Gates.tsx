@@ -20,6 +20,7 @@ export function Gates() {
   const { sizes: g, question: q, sinks } = gates;
   const seconds = (s: number) => fmt(s / 3600, "duration");
   const why = { freezing: "its thin parts freeze", working: "the mix thickens", patience: "nobody pours longer" }[g.by];
+  const study = plan.heat[0]?.study ?? null;
   const early = g.gateFreezesS !== null && g.thickFreezesS !== null && g.gateFreezesS < g.thickFreezesS;
   return (
     <More title="Sprue, vents, funnel" now={`begin with ${fmt(g.choke.startMm, "length")}`}>
@@ -61,11 +62,27 @@ export function Gates() {
           ? "It finds any gap: chase the seams and close them with clay."
           : `Gaps under ${fmt(gates.flashGapMm, "length")} stay free of flash.`}
       </p>
+      {gates.runnerMm !== null && (
+        <p>
+          These are for one of the {plan.pieces}. Filled from one funnel, a runner of {fmt(gates.runnerMm, "length")} joins their sprues: never narrower than
+          all of them together.
+        </p>
+      )}
       <p>
         Formers to bed before the rubber is poured: a cone {fmt(g.funnel.topMm, "length")} wide at its top, a rod of {fmt(g.choke.startMm, "length")} by{" "}
         {fmt(q.channelMm, "length")}, {g.vents.count} {g.vents.count === 1 ? "rod" : "rods"} of {fmt(g.vents.startMm, "length")} by {fmt(q.headMm, "length")}.
         Wax, clay or printed; or cut them later, with a bent knife.
       </p>
+      <p>
+        Lay the halves edge to edge, all round, before a band goes on; a slip of a millimetre is a step in every casting. The old box cut down makes the two
+        boards behind them, and keeps them true.
+      </p>
+      {study?.solidS && q.freezing && (
+        <p>
+          By the heat study the whole casting is solid after {seconds(study.solidS.typical)} ({seconds(study.solidS.low)} to {seconds(study.solidS.high)}); the
+          quick form above counts only its thin parts, and is shorter for them.
+        </p>
+      )}
       {early && <p>The sprue freezes before the thickest part: keep the funnel full and hot until it has sunk, or feed there.</p>}
       {sinks.slice(0, 2).map((s) => (
         <p key={s.zMm}>
