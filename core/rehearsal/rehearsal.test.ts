@@ -1,7 +1,7 @@
 import { flowMlS, type Freezing } from "../gating";
 import { moved, type Mesh, type Vec } from "../mesh";
 import { prismOn, turnedSolid } from "../mesh/fixtures/solids";
-import { fillingAt, inflow, judged, levelIn, networkOf, oneChange, poured, roomOf, TICKS, type Hand, type Setup } from ".";
+import { fillingAt, inflow, judged, levelIn, networkOf, oneChange, poured, roomOf, TICKS, type Hand, type Setup, tickOf, type Flaw } from ".";
 
 const UP: Vec = [0, 0, 1];
 /** A bar with three teeth that hang down, each 8 wide, 20 long and 12 deep; the bar 10 high lies over them. */
@@ -177,6 +177,26 @@ describe("a pour rehearsed", () => {
     const j = judged(n, st);
     expect(j.flaws.some((f) => f.kind === "gulp")).toBe(true);
     expect(j.good).toBe(false);
+  });
+
+  it("is looked back at: the same hand up to a tick stands where it stood, and each flaw has its moment", () => {
+    const hand = [
+      { tick: 0, pouring: true },
+      { tick: 5, pouring: false },
+      { tick: 300, pouring: true },
+    ];
+    const whole = poured(n, water, hand);
+    const half = poured(n, water, hand, (st) => st.tick >= 320);
+    expect(half.tick).toBe(320);
+    expect(half.filledMl).toBeLessThan(whole.filledMl);
+    const gulp = judged(n, whole).flaws.find((f) => f.kind === "gulp")!;
+    const at = poured(n, water, hand, (st) => st.tick >= tickOf(n, water, hand, gulp)!);
+    expect(at.funnelMl).toBeLessThan(1e-6);
+    // What is shut in is shut once the level has passed its mouth, and not before.
+    const shut: Flaw = { kind: "void", volumeMl: 1, topMm: 30, spillMm: n.basins[n.order[0]!]!.toMm * 0.5, basin: n.order[0]! };
+    const tick = tickOf(n, water, held, shut)!;
+    const before = poured(n, water, held, (st) => st.tick >= tick - 1);
+    expect(fillingAt(n, before.filledMl)!.levelMm).toBeLessThan(shut.spillMm);
   });
 
   it("freezes short through a narrow choke, comes good through a wider one, and names that change", () => {
