@@ -156,7 +156,9 @@ test("several tiles in one box, an old mould without rubber to pour, and what a 
   await toStep(page, "Pour & open");
   // Nothing of it is to be poured: a casting is next.
   await expect(page.getByText(/^Next:/)).toContainText(/plaster/i);
-  await expect(page.getByText("A good one costs")).toBeVisible();
+  await page.getByRole("button", { name: "Costs" }).click();
+  await expect(page.getByRole("dialog", { name: "What it costs" }).getByText("A good one costs")).toBeVisible();
+  await page.getByRole("button", { name: "Close" }).click();
   await toStep(page, "Master");
   const box = field(page, "Along the box");
   await expect(box).toBeVisible();

@@ -15,6 +15,8 @@ import { PictureStrip } from "./PictureStrip";
 
 const ComparePanel = dynamic(() => import("./ComparePanel").then((m) => m.ComparePanel), { ssr: false });
 
+const CostPanel = dynamic(() => import("./CostPanel").then((m) => m.CostPanel), { ssr: false });
+
 /** Fetched only when somebody wants the piece in the round. */
 const Round = dynamic(() => import("../../stage/round/Round").then((m) => m.Round), { ssr: false });
 
@@ -42,6 +44,7 @@ export function StageCard({
   const [turnDeg, setTurnDeg] = useState(45);
   const [playing, setPlaying] = useState(false);
   const [comparing, setComparing] = useState(false);
+  const [costing, setCosting] = useState(false);
   const [round, setRound] = useState(false);
   const stages = stagesOf(job.mould.opening, plan.layout, job.jacket !== "none");
   const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
@@ -160,6 +163,11 @@ export function StageCard({
               Compare
             </button>
           )}
+          {plan.layout && (
+            <button type="button" className="btn btn-bare !px-2 text-sm" onClick={() => setCosting(true)}>
+              Costs
+            </button>
+          )}
           {stages.length > 1 && (
             <button type="button" className="btn btn-bare !px-2.5" onClick={play} aria-label={playing ? "Stop" : "Play the work through"}>
               {playing ? <Square size={18} aria-hidden="true" /> : <Play size={18} aria-hidden="true" />}
@@ -167,6 +175,7 @@ export function StageCard({
           )}
         </div>
       </div>
+      {costing && <CostPanel onClose={() => setCosting(false)} />}
       {comparing && <ComparePanel onClose={() => setComparing(false)} />}
     </>
   );

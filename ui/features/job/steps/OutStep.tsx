@@ -1,7 +1,6 @@
 "use client";
 
 import { Scale } from "lucide-react";
-import dynamic from "next/dynamic";
 import Link from "next/link";
 import { Fragment, useState, type ReactNode } from "react";
 import type { Wait } from "@/core/cure";
@@ -21,8 +20,6 @@ import { Aside } from "../../../kit/brief";
 import { More } from "../../../kit/More";
 import { JobField } from "../JobField";
 import { useActs, type Acts } from "../useActs";
-
-const CostPanel = dynamic(() => import("./CostPanel").then((m) => m.CostPanel), { ssr: false });
 
 export function OutStep() {
   const { job, plan, inMould, moulds, pours } = useJob();
@@ -142,9 +139,6 @@ export function OutStep() {
           <History pours={pours} />
         </More>
       )}
-      <More title="What it costs">
-        <CostPanel />
-      </More>
       <More title="Before you begin" now={`shop ${fmt(job.shopC, "temperature")}`}>
         <JobField path="shopC" />
         <p>Release on and dry. Board level. Cups, sticks, scale and tools laid out. Gloves and goggles on, and a mask for dust.</p>

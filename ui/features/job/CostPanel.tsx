@@ -2,13 +2,22 @@
 
 import { useQuery } from "@tanstack/react-query";
 import Link from "next/link";
-import { read } from "../../../data/read";
-import { Fault, Figure } from "../../../kit/controls";
-import { useUnits } from "../../../kit/units";
-import { useJob } from "../JobContext";
+import { read } from "../../data/read";
+import { Fault, Figure } from "../../kit/controls";
+import { Dialog } from "../../kit/Dialog";
+import { useUnits } from "../../kit/units";
+import { useJob } from "./JobContext";
 
 /** What the mould, a casting and a good casting cost, by what was paid and weighed; and the price by the workshop's own rule. */
-export function CostPanel() {
+export function CostPanel({ onClose }: { onClose: () => void }) {
+  return (
+    <Dialog open onOpenChange={onClose} title="What it costs">
+      <Costs />
+    </Dialog>
+  );
+}
+
+function Costs() {
   const { id, plan } = useJob();
   const { fmt } = useUnits();
   const asked = useQuery({ queryKey: ["cost", id, plan.tally.rubberG, plan.tally.castG], queryFn: () => read("works", "cost", { params: { id } }) });
