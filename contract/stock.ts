@@ -31,7 +31,9 @@ export const BalanceView = z.object({
   materialId: z.string(),
   material: z.string(),
   parts: z.array(z.object({ name: z.string(), goodG: z.number(), pastG: z.number(), wantedG: z.number(), shortG: z.number() })),
-  needs: z.array(z.object({ jobId: z.string(), jobName: z.string(), what: z.string(), g: z.number() })),
+  needs: z.array(z.object({ jobId: z.string(), jobName: z.string(), what: z.string(), g: z.number(), pours: z.number() })),
+  /** How many more jobs want it than are named. */
+  moreNeeds: z.number(),
   open: z.array(z.object({ lotId: z.string(), name: z.string(), place: z.string(), sealed: z.boolean(), days: z.number().nullable(), damp: z.boolean() })),
   leftG: z.number(),
 });

@@ -125,8 +125,37 @@ function shownOf(lots: readonly Lot[], named: ReadonlyMap<string, Material>, who
   return { lots: shown, more };
 }
 
+/** Views as they were last worked out; nothing of them changes while their stamp does not. */
+const viewed = new Map<string, { stamp: string; view: StockView }>();
+
+/** Names the state of everything the cupboard's page is made of. */
+function stateOf(w: Workshop): string {
+  const one = (query: string) => Object.values(w.db.$client.prepare(query).get() as Record<string, unknown>).join(",");
+  return [
+    stampOf(w),
+    Math.floor(w.now() / DAY),
+    one("select count(*), max(updated_at), sum(ended_at is null) from lots"),
+    one("select count(*), max(rowid) from stock_moves"),
+    one("select count(*), max(updated_at) from packs"),
+    one("select count(*), sum(revision), sum(put_away_at is null), max(updated_at) from jobs"),
+    one("select count(*), sum(outcome = 'failed'), max(poured_at), sum(poured_at) from pours"),
+  ].join("|");
+}
+
 /** The cupboard: what stands there, what it is wanted for, what to open first, and what to buy. */
 export function stockView(w: Workshop, query: unknown = {}): StockView {
+  const { aim, whole } = parseOrRefuse(api.stock.read.in, query);
+  const key = `${w.files.folder} ${aim} ${whole ?? ""}`;
+  const stamp = stateOf(w);
+  const there = viewed.get(key);
+  if (there?.stamp === stamp) return { ...there.view, now: w.now() };
+  const view = freshView(w, query);
+  if (viewed.size > 200) viewed.clear();
+  if (view.pending === 0) viewed.set(key, { stamp, view });
+  return view;
+}
+
+function freshView(w: Workshop, query: unknown): StockView {
   const { aim, whole } = parseOrRefuse(api.stock.read.in, query);
   const now = w.now();
   const all = allMaterials(catalogue(w));
@@ -170,9 +199,30 @@ function standing(
   const there = stood.get(key);
   if (there?.stamp === stamp) return there.view;
   const stands = standOfAll(all, lots, packs, needs, now, aim);
-  const view = { balances: stands.map((s) => balanceView(s, lots)), shopping: shopping(stands) };
+  const list = shopping(stands);
+  const named = (jobs: readonly string[]) => (jobs.length > MOST_NAMED ? [...jobs.slice(0, MOST_NAMED), `${jobs.length - MOST_NAMED} more`] : [...jobs]);
+  const view = {
+    balances: stands.map((s) => balanceView(s, lots)),
+    shopping: { ...list, lines: list.lines.map((l) => ({ ...l, forJobs: named(l.forJobs) })) },
+  };
   stood.set(key, { stamp, view });
   return view;
+}
+
+/** Of the jobs that want a material a page names so many; the rest are counted. */
+const MOST_NAMED = 6;
+
+/** What each job wants of a material in all, the most first. */
+function wantedFor(b: Stand["balance"]): Pick<StockView["balances"][number], "needs" | "moreNeeds"> {
+  const by = new Map<string, StockView["balances"][number]["needs"][number]>();
+  for (const n of b.needs) {
+    const g = sum(n.parts.map((p) => (b.tubs.includes(p.name) ? p.g : 0)));
+    const there = by.get(n.jobId);
+    if (there) by.set(n.jobId, { ...there, g: there.g + g, pours: there.pours + 1, what: there.pours === 1 ? `${there.what} and ${n.what}` : there.what });
+    else by.set(n.jobId, { jobId: n.jobId, jobName: n.jobName, what: n.what, g, pours: 1 });
+  }
+  const all = [...by.values()].sort((p, q) => q.g - p.g);
+  return { needs: all.slice(0, MOST_NAMED), moreNeeds: Math.max(0, all.length - MOST_NAMED) };
 }
 
 function balanceView({ material: m, balance: b, opening: o }: Stand, lots: readonly Lot[]): StockView["balances"][number] {
@@ -180,7 +230,7 @@ function balanceView({ material: m, balance: b, opening: o }: Stand, lots: reado
     materialId: m.id,
     material: m.name,
     parts: b.tubs.map((name, i) => ({ name, goodG: b.goodG[i]!, pastG: b.pastG[i]!, wantedG: b.wantedG[i]!, shortG: b.shortG[i]! })),
-    needs: b.needs.map((n) => ({ jobId: n.jobId, jobName: n.jobName, what: n.what, g: sum(n.parts.map((p) => (b.tubs.includes(p.name) ? p.g : 0))) })),
+    ...wantedFor(b),
     open: (o?.open ?? []).flatMap((l) => {
       const lot = lots.find((x) => x.id === l.lotId);
       return lot ? [{ lotId: lot.id, name: lot.name, place: lot.place, sealed: lot.openedAt === null, days: l.days, damp: l.damp }] : [];

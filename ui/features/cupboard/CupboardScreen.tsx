@@ -162,18 +162,16 @@ function Balance({ b }: { b: BalanceView }) {
           <span className="figure text-2xl">{fmt(good, "mass")}</span> <span className="text-soft">good, wanted by none</span>
         </p>
       )}
-      {[...new Set(b.needs.map((n) => n.jobId))].map((id) => {
-        const mine = b.needs.filter((n) => n.jobId === id);
-        return (
-          <p key={id} className="text-sm leading-snug">
-            {fmt(sum(mine.map((n) => n.g)), "mass")} for{" "}
-            <Link className="underline" href={`/jobs/${id}`}>
-              {mine[0]!.jobName}
-            </Link>
-            , {mine.length > 2 ? `${mine.length} pours` : mine.map((n) => n.what.toLowerCase()).join(" and ")}
-          </p>
-        );
-      })}
+      {b.needs.map((n) => (
+        <p key={n.jobId} className="text-sm leading-snug">
+          {fmt(n.g, "mass")} for{" "}
+          <Link className="underline" href={`/jobs/${n.jobId}`}>
+            {n.jobName}
+          </Link>
+          , {n.pours > 2 ? `${n.pours} pours` : n.what.toLowerCase()}
+        </p>
+      ))}
+      {b.moreNeeds > 0 && <p className="text-sm text-soft">and {b.moreNeeds} more jobs</p>}
       {b.open.length > 0 && (
         <p className="text-sm leading-snug">
           <b>Open first:</b> {b.open.map((o) => `${o.name}${o.place ? ` (${o.place})` : ""}`).join(", then ")}
