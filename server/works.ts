@@ -75,6 +75,12 @@ function demouldH(p: Plan): number | null {
   return p.castCure.demould.hours.typical + p.layers.reduce((s, l) => s + (l.next?.hours.typical ?? 0), 0);
 }
 
+/** Hands and waits until a new mould of a job is there, min: its order of work one after another. */
+function buildMin(p: Plan): number {
+  const hands = tasksOf("new", p, { casts: 0, build: true, degas: false, degasMin: 0, pourGMin: 400 }).reduce((s, t) => s + t.handsMin, 0);
+  return hands + 60 * (p.tally.rubberOutH ?? 0);
+}
+
 function orderView(w: Workshop, { id, revision, document: order }: Stored<Order>): OrderView {
   const now = w.now();
   const { waking } = readSettings(w.db);
@@ -96,7 +102,8 @@ function orderView(w: Workshop, { id, revision, document: order }: Stored<Order>
       {
         key: String(i),
         wanted: wantedOf(l).wanted,
-        moulds: Math.max(1, k.moulds),
+        moulds: k.moulds,
+        buildMin: buildMin(k.plan),
         castMin: CAST_MIN,
         openMin: OPEN_MIN,
         demouldMin: waits * 60,
@@ -134,7 +141,7 @@ function orderView(w: Workshop, { id, revision, document: order }: Stored<Order>
         : !d
           ? "Its casting is not worked out yet, or does not set: open the job."
           : k.moulds === 0
-            ? "No mould of it is made yet: the days count from when the first one is."
+            ? "No mould of it is made yet: the days count with making one."
             : null,
     };
   });

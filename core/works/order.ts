@@ -33,7 +33,10 @@ export interface OrderedPiece {
   key: string;
   /** Good ones still wanted. */
   wanted: number;
+  /** Moulds there are, those that are to be made besides, and minutes until a new one is there: box, rubber and its cure, with the one pot it waits for. */
   moulds: number;
+  more?: number;
+  buildMin: number;
   castMin: number;
   openMin: number;
   demouldMin: number;
@@ -74,7 +77,11 @@ export function makeOrder(pieces: readonly OrderedPiece[], waking: readonly (rea
     expected: p.wanted === 0 ? 0 : Math.ceil(p.wanted / expectedYield(p.loggedGood, p.logged) - 1e-9),
     poured: 0,
     opened: [] as number[],
-    moulds: Array.from({ length: p.moulds }, () => ({ at: 0, full: false })),
+    moulds: [
+      ...Array.from({ length: p.moulds }, () => ({ at: 0, full: false })),
+      // One after another: one box, one pot, one pair of hands for each of them.
+      ...Array.from({ length: (p.more ?? 0) + (p.moulds === 0 ? 1 : 0) }, (_, i) => ({ at: (i + 1) * p.buildMin, full: false })),
+    ],
   }));
   const turn = (p: OrderedPiece) => p.castMin + p.openMin + p.demouldMin;
   // How long a piece would still take if hands were never busy elsewhere.
@@ -139,7 +146,7 @@ export function anotherMould(pieces: readonly OrderedPiece[], waking: readonly (
     .map((p) => {
       const then = allDone(
         makeOrder(
-          pieces.map((q) => (q.key === p.key ? { ...q, moulds: q.moulds + 1 } : q)),
+          pieces.map((q) => (q.key === p.key ? { ...q, more: (q.more ?? 0) + 1 } : q)),
           waking,
           people,
         ),

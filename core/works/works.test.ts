@@ -8,6 +8,7 @@ const piece = (more: Partial<OrderedPiece> = {}): OrderedPiece => ({
   castMin: 20,
   openMin: 15,
   demouldMin: 60,
+  buildMin: 0,
   loggedGood: 45,
   logged: 50,
   ...more,
@@ -44,6 +45,13 @@ describe("an order", () => {
     // Two pairs are never slower, and a piece that is done asks for nothing.
     expect(Math.max(...makeOrder(pieces, DAYS, 2).map((d) => d.safeMin!))).toBeLessThanOrEqual(last);
     expect(makeOrder([piece({ wanted: 0 })], DAYS)[0]).toEqual({ key: "tile", expectedCasts: 0, safeCasts: 0, expectedMin: 0, safeMin: 0 });
+  });
+  it("waits for a mould that is not made yet, and another one helps only once it is there", () => {
+    const at = (more: Partial<OrderedPiece>) => makeOrder([piece(more)], DAYS)[0]!.safeMin!;
+    expect(at({ moulds: 0, buildMin: 3000 })).toBeGreaterThan(at({ moulds: 1 }) + 1400);
+    expect(at({ moulds: 0, buildMin: 3000 })).toBeGreaterThan(3000);
+    expect(at({ moulds: 1, more: 1, buildMin: 0 })).toBe(at({ moulds: 2 }));
+    expect(anotherMould([piece({ moulds: 1, buildMin: 60_000 })], DAYS)[0]!.soonerMin).toBe(0);
   });
   it("says which piece another mould is worth most for: the one that keeps the rest waiting", () => {
     const pieces = [piece({ key: "fast", wanted: 3, demouldMin: 30 }), piece({ key: "slow", wanted: 8, moulds: 1, demouldMin: 1440 })];
