@@ -14,6 +14,9 @@ import type { Workshop } from "./workshop";
 
 export const jobsInHand = (w: Workshop, limit = 60): { lines: JobLine[]; total: number } => listJobs(w.db, limit);
 
+/** Names of the jobs in hand for a list to choose from, the last changed first: no document is read for it. */
+export const namesInHand = (w: Workshop, limit = 200): JobName[] => findJobs(w.db, "", limit);
+
 /** Jobs in hand whose name holds the text; at most 30. */
 export const jobsNamed = (w: Workshop, query: unknown): JobName[] => findJobs(w.db, parseOrRefuse(api.jobs.named.in, query).text.slice(0, 80), 30);
 

@@ -1,5 +1,5 @@
 import { showing } from "../showing";
-import { jobsInHand } from "@/server/jobs";
+import { namesInHand } from "@/server/jobs";
 import { calendarView } from "@/server/calendar";
 import { workshop } from "@/server/workshop";
 import { CalendarScreen } from "@/ui/features/calendar/CalendarScreen";
@@ -8,5 +8,5 @@ export const metadata = { title: "Calendar" };
 
 export default showing(function CalendarPage() {
   const w = workshop();
-  return <CalendarScreen initial={calendarView(w)} jobs={jobsInHand(w, 200).lines.map(({ id, name }) => ({ id, name }))} />;
+  return <CalendarScreen initial={calendarView(w)} jobs={namesInHand(w)} />;
 });

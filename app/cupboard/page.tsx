@@ -1,5 +1,5 @@
 import { showing } from "../showing";
-import { jobsInHand } from "@/server/jobs";
+import { namesInHand } from "@/server/jobs";
 import { stockView } from "@/server/stock";
 import { workshop } from "@/server/workshop";
 import { CupboardScreen } from "@/ui/features/cupboard/CupboardScreen";
@@ -8,5 +8,5 @@ export const metadata = { title: "Cupboard" };
 
 export default showing(function CupboardPage() {
   const w = workshop();
-  return <CupboardScreen initial={stockView(w)} jobs={jobsInHand(w, 200).lines.map(({ id, name }) => ({ id, name }))} />;
+  return <CupboardScreen initial={stockView(w)} jobs={namesInHand(w)} />;
 });

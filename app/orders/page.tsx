@@ -1,5 +1,5 @@
 import { showing } from "../showing";
-import { jobsInHand } from "@/server/jobs";
+import { namesInHand } from "@/server/jobs";
 import { listOrders, listProjects } from "@/server/works";
 import { workshop } from "@/server/workshop";
 import { OrdersScreen } from "@/ui/features/orders/OrdersScreen";
@@ -8,5 +8,5 @@ export const metadata = { title: "Orders" };
 
 export default showing(function OrdersPage() {
   const w = workshop();
-  return <OrdersScreen orders={listOrders(w, {})} projects={listProjects(w, {})} jobs={jobsInHand(w, 200).lines.map(({ id, name }) => ({ id, name }))} />;
+  return <OrdersScreen orders={listOrders(w, {})} projects={listProjects(w, {})} jobs={namesInHand(w)} />;
 });
