@@ -35,6 +35,8 @@ export const BalanceView = z.object({
   /** How many more jobs want it than are named. */
   moreNeeds: z.number(),
   open: z.array(z.object({ lotId: z.string(), name: z.string(), place: z.string(), sealed: z.boolean(), days: z.number().nullable(), damp: z.boolean() })),
+  /** How many more packs are opened for it than are named. */
+  moreOpen: z.number(),
   leftG: z.number(),
 });
 export type BalanceView = z.infer<typeof BalanceView>;

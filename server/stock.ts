@@ -209,7 +209,7 @@ function standing(
   return view;
 }
 
-/** Of the jobs that want a material a page names so many; the rest are counted. */
+/** Of the jobs that want a material, and of the packs to open for them, a page names so many; the rest are counted. */
 const MOST_NAMED = 6;
 
 /** What each job wants of a material in all, the most first. */
@@ -231,10 +231,11 @@ function balanceView({ material: m, balance: b, opening: o }: Stand, lots: reado
     material: m.name,
     parts: b.tubs.map((name, i) => ({ name, goodG: b.goodG[i]!, pastG: b.pastG[i]!, wantedG: b.wantedG[i]!, shortG: b.shortG[i]! })),
     ...wantedFor(b),
-    open: (o?.open ?? []).flatMap((l) => {
+    open: (o?.open ?? []).slice(0, MOST_NAMED).flatMap((l) => {
       const lot = lots.find((x) => x.id === l.lotId);
       return lot ? [{ lotId: lot.id, name: lot.name, place: lot.place, sealed: lot.openedAt === null, days: l.days, damp: l.damp }] : [];
     }),
+    moreOpen: Math.max(0, (o?.open.length ?? 0) - MOST_NAMED),
     leftG: o?.leftG ?? 0,
   };
 }

@@ -175,6 +175,7 @@ function Balance({ b }: { b: BalanceView }) {
       {b.open.length > 0 && (
         <p className="text-sm leading-snug">
           <b>Open first:</b> {b.open.map((o) => `${o.name}${o.place ? ` (${o.place})` : ""}`).join(", then ")}
+          {b.moreOpen > 0 ? `, and ${b.moreOpen} more` : ""}
           {b.open.some((o) => o.sealed) && b.leftG > 0.5
             ? `. ${fmt(b.leftG, "mass")} is left over${b.open.at(-1)?.days ? `, good for ${b.open.at(-1)?.days} days from then` : ""}`
             : ""}
