@@ -6,7 +6,7 @@ import type { NumberField } from "@/core/quantity";
 import { Pick, type Option } from "../kit/Pick";
 import { Choice } from "../kit/Choice";
 import { Fault } from "../kit/controls";
-import { QuantityField, type QuantityFieldProps } from "./QuantityField";
+import { QuantityField, stoppedByUnread, type QuantityFieldProps } from "./QuantityField";
 
 /** A form that is sent as a whole. Its schema judges it when it is sent, and again at every change after that. */
 export function Form<V extends FieldValues, Out>({
@@ -27,7 +27,7 @@ export function Form<V extends FieldValues, Out>({
   });
   return (
     <FormProvider {...form}>
-      <form noValidate className={className} onSubmit={(e) => void send(e)}>
+      <form noValidate className={className} onSubmit={(e) => void (stoppedByUnread(e) || send(e))}>
         {children}
       </form>
     </FormProvider>

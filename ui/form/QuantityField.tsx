@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useId, useState, type ReactNode } from "react";
+import { useEffect, useId, useState, type FormEvent, type ReactNode } from "react";
 import { defaultUnitLabel, durationUnit, formatForEditing, formatQuantity, parseQuantity, type Dimension } from "@/core/quantity";
 import { useBrief } from "../kit/brief";
 import { useUnits } from "../kit/units";
@@ -27,6 +27,18 @@ export interface QuantityFieldProps {
   suffix?: string;
   /** Of a time: the unit it is usually told in, such as "min". */
   usualUnit?: string;
+}
+
+/**
+ * Stops a form that is sent while an entry in it cannot be read: the last good value is no answer there. The entry gets the focus, and keeps
+ * what was typed. True where it was stopped.
+ */
+export function stoppedByUnread(e: FormEvent<HTMLFormElement>): boolean {
+  const odd = e.currentTarget.querySelector<HTMLElement>("[data-unread]");
+  if (!odd) return false;
+  e.preventDefault();
+  odd.focus();
+  return true;
 }
 
 const keep = (key: string | undefined, text: string | null) => {
@@ -136,6 +148,7 @@ export function QuantityField(p: QuantityFieldProps) {
           value={text}
           placeholder={p.placeholder}
           aria-invalid={remark?.severity === "fault" ? true : undefined}
+          data-unread={wrong ? "" : undefined}
           aria-describedby={remark ? `${id}-r` : help ? `${id}-h` : undefined}
           onChange={(e) => change(e.target.value)}
           onBlur={() => {

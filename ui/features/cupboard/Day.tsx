@@ -7,7 +7,7 @@ import type { JobName } from "@/contract/jobs";
 import type { RestView, StockView } from "@/contract/stock";
 import { call } from "../../data/call";
 import { read } from "../../data/read";
-import { QuantityField } from "../../form/QuantityField";
+import { QuantityField, stoppedByUnread } from "../../form/QuantityField";
 import { Caution, Fault, Figure } from "../../kit/controls";
 import { Pick } from "../../kit/Pick";
 import { useUnits } from "../../kit/units";
@@ -99,6 +99,7 @@ export function Rest({ stock }: { stock: StockView }) {
       <form
         className="card space-y-3 p-4"
         onSubmit={(e) => {
+          if (stoppedByUnread(e)) return;
           e.preventDefault();
           void ask();
         }}

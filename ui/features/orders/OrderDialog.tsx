@@ -6,7 +6,7 @@ import type { OrderView } from "@/contract/works";
 import { call } from "../../data/call";
 import { freshId } from "../../data/key";
 import { ListEditor } from "../../form/ListEditor";
-import { QuantityField } from "../../form/QuantityField";
+import { QuantityField, stoppedByUnread } from "../../form/QuantityField";
 import { Fault } from "../../kit/controls";
 import { Dialog } from "../../kit/Dialog";
 import { Pick } from "../../kit/Pick";
@@ -59,6 +59,7 @@ export function OrderDialog({
       <form
         className="space-y-3"
         onSubmit={(e) => {
+          if (stoppedByUnread(e)) return;
           e.preventDefault();
           void save();
         }}
