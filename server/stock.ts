@@ -19,7 +19,6 @@ import {
   shopping,
   standOfAll,
   tubsOf,
-  type Aim,
   type KeptPack,
   type Lot,
   type Need,
@@ -37,6 +36,7 @@ import { orOdd } from "./odd";
 import { parseOrRefuse } from "./parse";
 import { catalogue, planStanding } from "./plans";
 import { Refusal } from "./refusal";
+import { shared } from "./shared";
 import { refuseStale } from "./stale";
 import type { Workshop } from "./workshop";
 
@@ -52,7 +52,7 @@ export function materialNamed(w: Workshop, id: string): Material {
 const buyable = (m: Material): Buyable => ({ id: m.id, name: m.name, kind: m.kind, tubs: tubsOf(m), life: openedLife(m) });
 
 // What jobs still take is worked out once for each state a job and its log are in: planning hundreds of jobs for one page would hold it up.
-const known = new Map<string, Need[]>();
+const known = shared<Need[]>("needs");
 const MOST_KNOWN = 5000;
 /** Planning goes on for so long in one request, ms; the page asks again for the rest. */
 const BUDGET_MS = 60;
@@ -126,7 +126,7 @@ function shownOf(lots: readonly Lot[], named: ReadonlyMap<string, Material>, who
 }
 
 /** Views as they were last worked out; nothing of them changes while their stamp does not. */
-const viewed = new Map<string, { stamp: string; view: StockView }>();
+const viewed = shared<{ stamp: string; view: StockView }>("cupboard");
 
 /** Names the state of everything the cupboard's page is made of. */
 function stateOf(w: Workshop): string {
@@ -170,43 +170,21 @@ function freshView(w: Workshop, query: unknown): StockView {
     ...shownOf(lots, named, whole ?? null, now),
     packs,
     materials: all.map(buyable),
-    ...standing(w, all, lots, packs, needs, now, aim),
+    ...standing(standOfAll(all, lots, packs, needs, now, aim), lots),
   };
 }
 
-/** How everything stood when it was last worked out, for each workshop and aim: a page that nothing has changed for waits for nothing. */
-const stood = new Map<string, { stamp: string; view: Pick<StockView, "balances" | "shopping"> }>();
 const DAY = 86_400_000;
 const sum = (list: readonly number[]): number => list.reduce((s, g) => s + g, 0);
 
-function standing(
-  w: Workshop,
-  all: readonly Material[],
-  lots: readonly Lot[],
-  packs: readonly KeptPack[],
-  needs: readonly Need[],
-  now: number,
-  aim: Aim,
-): Pick<StockView, "balances" | "shopping"> {
-  const key = `${w.files.folder} ${aim}`;
-  const stamp = [
-    stampOf(w),
-    Math.floor(now / DAY),
-    JSON.stringify(packs),
-    lots.map((l) => [l.id, l.name, l.place, sum(l.leftG), l.openedAt, l.goodUntil, l.openedDays].join()).join(";"),
-    needs.map((n) => [n.jobId, n.jobName, n.materialId, n.what, sum(n.parts.map((p) => p.g))].join()).join(";"),
-  ].join("|");
-  const there = stood.get(key);
-  if (there?.stamp === stamp) return there.view;
-  const stands = standOfAll(all, lots, packs, needs, now, aim);
+/** How everything stands against all that wants it, as a page tells it. */
+function standing(stands: readonly Stand[], lots: readonly Lot[]): Pick<StockView, "balances" | "shopping"> {
   const list = shopping(stands);
   const named = (jobs: readonly string[]) => (jobs.length > MOST_NAMED ? [...jobs.slice(0, MOST_NAMED), `${jobs.length - MOST_NAMED} more`] : [...jobs]);
-  const view = {
+  return {
     balances: stands.map((s) => balanceView(s, lots)),
     shopping: { ...list, lines: list.lines.map((l) => ({ ...l, forJobs: named(l.forJobs) })) },
   };
-  stood.set(key, { stamp, view });
-  return view;
 }
 
 /** Of the jobs that want a material, and of the packs to open for them, a page names so many; the rest are counted. */

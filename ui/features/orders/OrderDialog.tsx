@@ -44,6 +44,7 @@ export function OrderDialog({
     const told = lines.flatMap((l) => (l.jobId !== null && l.good !== null ? [{ jobId: l.jobId, good: l.good, sent: Math.min(l.sent, l.good) }] : []));
     if (name.trim() === "") return setFault("Say for whom, or what for.");
     if (Number.isNaN(dueAt)) return setFault("Say by which day.");
+    if (!view && dueAt < Date.now()) return setFault("That day is over: choose one to come.");
     if (told.length < lines.length || told.length === 0) return setFault("Say for each piece how many good ones.");
     if (new Set(told.map((l) => l.jobId)).size < told.length) return setFault("The same piece stands there twice: put both numbers together.");
     const order = { format: 1 as const, name, note, dueAt, lines: told, price, doneAt: view?.order.doneAt ?? null };
