@@ -1,6 +1,5 @@
 import { and, asc, desc, eq, isNull, sql } from "drizzle-orm";
-import { ageOf, CLINGS_G, drawOrder, leftBy, LotWords, Pack, type KeptPack, type Lot, type Move } from "../core/stock";
-import type { Shelved } from "../core/material";
+import { drawOrder, leftBy, LotWords, Pack, type KeptPack, type Lot, type Move } from "../core/stock";
 import { COLUMNS } from "./columns";
 import { readNamed, soundRows } from "./odd";
 import type { Db } from "./open";
@@ -64,9 +63,10 @@ export function readLot(db: Db, id: string): Lot | null {
   return row ? readNamed(db, "lots", id, () => toLot(row, movesOf(db, id))) : null;
 }
 
-/** Puts a lot into the cupboard, or writes what is told of it anew. */
+/** Puts a lot into the cupboard, or writes what is told of it anew. No two writes bear the same moment: it names the state of the shelf. */
 export function putLot(db: Db, id: string, words: LotWords, now: number): void {
-  const value = { id, materialId: words.materialId, document: words, endedAt: words.endedAt, updatedAt: now };
+  const updatedAt = sql<number>`max(${now}, (select coalesce(max(updated_at), 0) + 1 from lots))`;
+  const value = { id, materialId: words.materialId, document: words, endedAt: words.endedAt, updatedAt };
   db.insert(lots).values(value).onConflictDoUpdate({ target: lots.id, set: value }).run();
 }
 
@@ -102,16 +102,3 @@ export function putPack(db: Db, id: string, pack: Pack, now: number): void {
 }
 
 export const deletePack = (db: Db, id: string): boolean => db.delete(packs).where(eq(packs.id, id)).run().changes === 1;
-
-/** How old what is drawn from first is, by material: what pairing, hold-points and advice go by. */
-export function shelved(db: Db, now: number): Shelved[] {
-  const by = new Map<string, Lot[]>();
-  for (const l of listLots(db)) if (l.leftG.some((g) => g > CLINGS_G)) by.set(l.materialId, [...(by.get(l.materialId) ?? []), l]);
-  return [...by].flatMap(([materialId, list]): Shelved[] => {
-    const old = list.filter((l) => ageOf(l, now).age === "past");
-    const first = drawOrder(list, now)[0]!;
-    const told = old[0] ?? first;
-    const { age, days } = ageOf(told, now);
-    return [{ materialId, name: told.name, past: age === "past", days, fresher: old.length > 0 && old.length < list.length }];
-  });
-}

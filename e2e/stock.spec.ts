@@ -133,6 +133,26 @@ test("an order across two jobs: how many to pour, by when, and what has gone out
   const card = page.getByRole("article", { name: "The planetarium next door" });
   await expect(card).toContainText("In time, nine times in ten");
   await expect(card).toContainText("Crater lamp base");
+  // Pressure pots hold one casting each: said of a piece, its days count with them.
+  const mine = page.getByRole("dialog", { name: "This order" });
+  const done = card.getByText(/^done by /);
+  const free = await done.textContent();
+  await card.getByRole("button", { name: "Change" }).click();
+  await mine
+    .getByRole("group", { name: "Crater lamp base" })
+    .getByRole("textbox", { name: /^Boxes or jackets/ })
+    .fill("1");
+  await mine
+    .getByRole("group", { name: "Crater lamp base" })
+    .getByRole("checkbox", { name: /sets under pressure/ })
+    .click();
+  await expect(mine.getByText("1 pot, boxes as told")).toBeVisible();
+  await mine.getByRole("button", { name: "Keep the order" }).click();
+  await expect(mine).toBeHidden();
+  await expect(done).toHaveText(free!);
+  await card.getByRole("button", { name: "Change" }).click();
+  await expect(mine.getByRole("group", { name: "Crater lamp base" }).getByRole("checkbox", { name: /sets under pressure/ })).toBeChecked();
+  await page.keyboard.press("Escape");
   const sent = card.getByRole("button", { name: /gone out$/ }).first();
   const was = (await card.textContent())!;
   await sent.click();

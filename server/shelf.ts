@@ -1,25 +1,39 @@
-import { count, isNull, max } from "drizzle-orm";
 import type { Shelved } from "../core/material";
-import { lots, stockMoves } from "../db/schema";
-import { shelved } from "../db/stock";
+import { shelved, type Lot } from "../core/stock";
+import { listLots } from "../db/stock";
+import { shared } from "./shared";
 import type { Workshop } from "./workshop";
 
 const DAY = 86_400_000;
-const agesKept = new Map<string, { stamp: string; shelved: Shelved[] }>();
-
-/** How old what is drawn from first is, as it was last worked out for this state of the cupboard and this day. */
-export function shelvedIn(w: Workshop): Shelved[] {
-  const l = w.db
-    .select({ n: count(), at: max(lots.updatedAt) })
-    .from(lots)
-    .where(isNull(lots.endedAt))
-    .get();
-  if (!l || l.n === 0) return [];
-  const m = w.db.select({ n: count() }).from(stockMoves).get();
-  const stamp = `${l.n} ${l.at ?? 0} ${m?.n ?? 0} ${Math.floor(w.now() / DAY)}`;
-  const there = agesKept.get(w.files.folder);
-  if (there?.stamp === stamp) return there.shelved;
-  const now = shelved(w.db, w.now());
-  agesKept.set(w.files.folder, { stamp, shelved: now });
-  return now;
+interface Kept<V> {
+  stamp: string;
+  value: V;
 }
+const lotsKept = shared<Kept<readonly Lot[]>>("lots");
+const agesKept = shared<Kept<readonly Shelved[]>>("ages");
+
+/** Names the state of what stands in the cupboard. */
+export function shelfStamp(w: Workshop): string {
+  const row = w.db.$client
+    .prepare(
+      "select l.n, l.at, l.here, m.moves, m.last from (select count(*) as n, max(updated_at) as at, sum(ended_at is null) as here from lots) l, (select count(*) as moves, max(rowid) as last from stock_moves) m",
+    )
+    .get() as Record<string, number | null>;
+  return Object.values(row).join(",");
+}
+
+/** What was last worked out, for as long as the state it was worked out in lasts. */
+function whileIn<V>(kept: Map<string, Kept<V>>, w: Workshop, stamp: string, make: () => V): V {
+  const there = kept.get(w.files.folder);
+  if (there?.stamp === stamp) return there.value;
+  const value = make();
+  kept.set(w.files.folder, { stamp, value });
+  return value;
+}
+
+/** Every lot that stands in the cupboard, the last to come first. */
+export const lotsIn = (w: Workshop): readonly Lot[] => whileIn(lotsKept, w, shelfStamp(w), () => listLots(w.db));
+
+/** How old what is drawn from first is, on this day. */
+export const shelvedIn = (w: Workshop): readonly Shelved[] =>
+  whileIn(agesKept, w, `${shelfStamp(w)} ${Math.floor(w.now() / DAY)}`, () => shelved(lotsIn(w), w.now()));

@@ -28,7 +28,7 @@ import { jobs as jobsTable, pours as poursTable, stockMoves } from "../db/schema
 import { readJob } from "../db/jobs";
 import { listJobPours, listMoulds } from "../db/pours";
 import { readSettings } from "../db/settings";
-import { deleteLot, deletePack, insertMoves, listLots, listPacks, movesOf, putLot, putPack, readLot, readPack } from "../db/stock";
+import { deleteLot, deletePack, insertMoves, listPacks, movesOf, putLot, putPack, readLot, readPack } from "../db/stock";
 import { handlingFor, plannedBatch } from "./batch";
 import { move, wordsOfLot } from "./draws";
 import { getJob, jobsInHand } from "./jobs";
@@ -37,6 +37,7 @@ import { parseOrRefuse } from "./parse";
 import { catalogue, planStanding } from "./plans";
 import { Refusal } from "./refusal";
 import { shared } from "./shared";
+import { lotsIn, shelfStamp } from "./shelf";
 import { refuseStale } from "./stale";
 import type { Workshop } from "./workshop";
 
@@ -109,7 +110,7 @@ function lotView(l: Lot, material: string, now: number): LotView {
 }
 
 /** Of so many lots of one material a page shows the first, in the order in which they are drawn from. */
-const MOST_SHOWN = 18;
+const MOST_SHOWN = 8;
 
 function shownOf(lots: readonly Lot[], named: ReadonlyMap<string, Material>, whole: string | null, now: number): Pick<StockView, "lots" | "more"> {
   const by = new Map<string, Lot[]>();
@@ -134,8 +135,7 @@ function stateOf(w: Workshop): string {
   return [
     stampOf(w),
     Math.floor(w.now() / DAY),
-    one("select count(*), max(updated_at), sum(ended_at is null) from lots"),
-    one("select count(*), max(rowid) from stock_moves"),
+    shelfStamp(w),
     one("select count(*), max(updated_at) from packs"),
     one("select count(*), sum(revision), sum(put_away_at is null), max(updated_at) from jobs"),
     one("select count(*), sum(outcome = 'failed'), max(poured_at), sum(poured_at) from pours"),
@@ -160,7 +160,7 @@ function freshView(w: Workshop, query: unknown): StockView {
   const now = w.now();
   const all = allMaterials(catalogue(w));
   const named = new Map(all.map((m) => [m.id, m]));
-  const lots = listLots(w.db);
+  const lots = lotsIn(w);
   const packs = listPacks(w.db);
   const { needs, pending } = needsInHand(w);
   return {
@@ -221,7 +221,7 @@ function balanceView({ material: m, balance: b, opening: o }: Stand, lots: reado
 /** What is wanted of some materials beyond what the cupboard has. */
 export const shortOf = (w: Workshop, needs: readonly Need[], ids: ReadonlySet<string>): { material: string; g: number }[] => {
   const all = allMaterials(catalogue(w));
-  return balances(all, listLots(w.db), needs, w.now()).flatMap((b) => {
+  return balances(all, lotsIn(w), needs, w.now()).flatMap((b) => {
     const g = sum(b.shortG);
     return ids.has(b.materialId) && g > CLINGS_G ? [{ material: all.find((m) => m.id === b.materialId)?.name ?? "", g }] : [];
   });

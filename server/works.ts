@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import { api } from "../contract";
 import type { CostView, OrderLine, OrderView, ProjectView } from "../contract/works";
 import { castingTakes, type Pour } from "../core/log";
+import { meltsAgain } from "../core/material";
 import type { Plan } from "../core/plan";
 import { tasksOf } from "../core/plan";
 import { expectedCasts } from "../core/rack";
@@ -109,12 +110,14 @@ function orderView(w: Workshop, { id, revision, document: order }: Stored<Order>
         demouldMin: waits * 60,
         loggedGood: k.good,
         logged: k.logged,
+        boxes: l.boxes,
+        pot: l.inPot ? "set" : k.plan.cast && meltsAgain(k.plan.cast) ? "pour" : null,
       },
     ];
   });
-  const people = orOdd(() => readCalendar(w.db))?.calendar.people ?? 1;
-  const done = makeOrder(pieces, spans, people);
-  const gains = pieces.length > 0 ? anotherMould(pieces, spans, people) : [];
+  const shop = { people: orOdd(() => readCalendar(w.db))?.calendar.people ?? 1, pots: order.pots };
+  const done = makeOrder(pieces, spans, shop);
+  const gains = pieces.length > 0 ? anotherMould(pieces, spans, shop) : [];
   const at = (min: number | null) => (min === null ? null : now + min * MINUTE);
   const lines = order.lines.map((l, i): OrderLine => {
     const k = known.get(l.jobId);

@@ -4,3 +4,4 @@ export * from "./cover";
 export * from "./leftovers";
 export * from "./needs";
 export * from "./portions";
+export * from "./shelved";

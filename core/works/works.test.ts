@@ -43,7 +43,7 @@ describe("an order", () => {
     const awake = DAYS.reduce((s, [a, b]) => s + Math.max(0, Math.min(b, last) - a), 0);
     expect(awake).toBeGreaterThanOrEqual(work - 1e-9);
     // Two pairs are never slower, and a piece that is done asks for nothing.
-    expect(Math.max(...makeOrder(pieces, DAYS, 2).map((d) => d.safeMin!))).toBeLessThanOrEqual(last);
+    expect(Math.max(...makeOrder(pieces, DAYS, { people: 2, pots: 1 }).map((d) => d.safeMin!))).toBeLessThanOrEqual(last);
     expect(makeOrder([piece({ wanted: 0 })], DAYS)[0]).toEqual({ key: "tile", expectedCasts: 0, safeCasts: 0, expectedMin: 0, safeMin: 0 });
   });
   it("waits for a mould that is not made yet, and another one helps only once it is there", () => {
@@ -52,6 +52,29 @@ describe("an order", () => {
     expect(at({ moulds: 0, buildMin: 3000 })).toBeGreaterThan(3000);
     expect(at({ moulds: 1, more: 1, buildMin: 0 })).toBe(at({ moulds: 2 }));
     expect(anotherMould([piece({ moulds: 1, buildMin: 60_000 })], DAYS)[0]!.soonerMin).toBe(0);
+  });
+  it("waits for a box or a pot that a full mould still takes up: one box makes four moulds worth one", () => {
+    const at = (more: Partial<OrderedPiece>, pots = 1) => makeOrder([piece(more)], DAYS, { people: 1, pots })[0]!.safeMin!;
+    expect(at({ moulds: 4, boxes: 1 })).toBe(at({ moulds: 1 }));
+    expect(at({ moulds: 4, boxes: 4 })).toBe(at({ moulds: 4 }));
+    expect(at({ moulds: 4, pot: "set" })).toBe(at({ moulds: 1 }));
+    expect(at({ moulds: 4, pot: "set" }, 4)).toBe(at({ moulds: 4 }));
+    // One pair of hands pours one at a time anyway: a pot taken up only while it pours costs nothing.
+    expect(at({ moulds: 4, pot: "pour" })).toBe(at({ moulds: 4 }));
+    // Another mould is worth nothing where the one box sets the pace.
+    expect(anotherMould([piece({ moulds: 1, boxes: 1, demouldMin: 300 })], DAYS)[0]!.soonerMin).toBe(0);
+    expect(anotherMould([piece({ moulds: 1, demouldMin: 300 })], DAYS)[0]!.soonerMin!).toBeGreaterThan(0);
+  });
+  it("shares one pot between two pieces and four hands: as slow as the pot, twice as fast with two", () => {
+    const both = [
+      piece({ pot: "pour", castMin: 60, openMin: 1, demouldMin: 1, moulds: 6 }),
+      piece({ key: "knob", pot: "pour", castMin: 60, openMin: 1, demouldMin: 1, moulds: 6 }),
+    ];
+    const last = (people: number, pots: number) => Math.max(...makeOrder(both, [[0, 100_000]], { people, pots }).map((d) => d.safeMin!));
+    const casts = makeOrder(both, DAYS).reduce((s, d) => s + d.safeCasts, 0);
+    expect(last(4, 1)).toBeGreaterThanOrEqual(casts * 60);
+    expect(last(4, 1)).toBeLessThan(casts * 60 + 60);
+    expect(last(4, 2)).toBeLessThan(casts * 30 + 120);
   });
   it("says which piece another mould is worth most for: the one that keeps the rest waiting", () => {
     const pieces = [piece({ key: "fast", wanted: 3, demouldMin: 30 }), piece({ key: "slow", wanted: 8, moulds: 1, demouldMin: 1440 })];

@@ -9,7 +9,9 @@ import { ListEditor } from "../../form/ListEditor";
 import { QuantityField, stoppedByUnread } from "../../form/QuantityField";
 import { Fault } from "../../kit/controls";
 import { Dialog } from "../../kit/Dialog";
+import { More } from "../../kit/More";
 import { Pick } from "../../kit/Pick";
+import { Tick } from "../../kit/Tick";
 import { useUnits } from "../../kit/units";
 import { dayEnd, formatIn } from "../../kit/zone";
 
@@ -17,6 +19,15 @@ interface Line {
   jobId: string | null;
   good: number | null;
   sent: number;
+  boxes: number | null;
+  inPot: boolean;
+}
+const BLANK: Line = { jobId: null, good: null, sent: 0, boxes: null, inPot: false };
+
+/** How boxes and pots stand, in a few words. */
+function held(lines: readonly Line[], pots: number): string {
+  const few = lines.filter((l) => l.boxes !== null || l.inPot).length;
+  return `${pots} ${pots === 1 ? "pot" : "pots"}, ${few === 0 ? "a box for each mould" : "boxes as told"}`;
 }
 
 /** An order: for whom, by when, and how many good ones of which pieces. */
@@ -37,17 +48,18 @@ export function OrderDialog({
   const [note, setNote] = useState(view?.order.note ?? "");
   const [by, setBy] = useState(view ? formatIn(view.order.dueAt, "yyyy-MM-dd", zone) : "");
   const [price, setPrice] = useState(view?.order.price ?? null);
-  const [lines, setLines] = useState<Line[]>(view ? view.order.lines.map((l) => ({ ...l })) : [{ jobId: null, good: null, sent: 0 }]);
+  const [lines, setLines] = useState<Line[]>(view ? view.order.lines.map((l) => ({ ...l })) : [BLANK]);
+  const [pots, setPots] = useState(view?.order.pots ?? 1);
   const [fault, setFault] = useState<string | null>(null);
   const save = async () => {
     const dueAt = dayEnd(by, zone);
-    const told = lines.flatMap((l) => (l.jobId !== null && l.good !== null ? [{ jobId: l.jobId, good: l.good, sent: Math.min(l.sent, l.good) }] : []));
+    const told = lines.flatMap((l) => (l.jobId !== null && l.good !== null ? [{ ...l, jobId: l.jobId, good: l.good, sent: Math.min(l.sent, l.good) }] : []));
     if (name.trim() === "") return setFault("Say for whom, or what for.");
     if (Number.isNaN(dueAt)) return setFault("Say by which day.");
     if (!view && dueAt < Date.now()) return setFault("That day is over: choose one to come.");
     if (told.length < lines.length || told.length === 0) return setFault("Say for each piece how many good ones.");
     if (new Set(told.map((l) => l.jobId)).size < told.length) return setFault("The same piece stands there twice: put both numbers together.");
-    const order = { format: 1 as const, name, note, dueAt, lines: told, price, doneAt: view?.order.doneAt ?? null };
+    const order = { format: 1 as const, name, note, dueAt, lines: told, pots, price, doneAt: view?.order.doneAt ?? null };
     const a = view
       ? await call("works", "saveOrder", { params: { id: view.id }, body: { order, baseRevision: view.revision } })
       : await call("works", "addOrder", { body: { order, id } });
@@ -79,7 +91,7 @@ export function OrderDialog({
         <ListEditor
           label="Pieces"
           items={lines}
-          blank={(): Line => ({ jobId: null, good: null, sent: 0 })}
+          blank={() => BLANK}
           addLabel="Another piece"
           nameOf={(l) => jobs.find((j) => j.id === l.jobId)?.name ?? "this piece"}
           most={30}
@@ -98,6 +110,39 @@ export function OrderDialog({
             </div>
           )}
         </ListEditor>
+        <More title="Boxes and pots" now={held(lines, pots)} open={lines.some((l) => l.boxes !== null || l.inPot) || pots > 1}>
+          <QuantityField
+            label="Pots, to melt in or for pressure"
+            value={pots}
+            dimension="count"
+            min={1}
+            max={20}
+            whole
+            onChange={(n) => n !== null && setPots(n)}
+          />
+          {lines.map((l, i) => {
+            const change = (c: Partial<Line>) => setLines((all) => all.map((x, k) => (k === i ? { ...x, ...c } : x)));
+            const name = jobs.find((j) => j.id === l.jobId)?.name ?? `Piece ${i + 1}`;
+            return (
+              <fieldset key={i} className="space-y-1">
+                <legend className="font-semibold">{name}</legend>
+                <QuantityField
+                  label="Boxes or jackets for its moulds, if fewer than moulds"
+                  value={l.boxes}
+                  dimension="count"
+                  min={1}
+                  max={100}
+                  whole
+                  optional
+                  onChange={(boxes) => change({ boxes })}
+                />
+                <Tick checked={l.inPot} onChange={(inPot) => change({ inPot })}>
+                  It sets under pressure, one casting in a pot
+                </Tick>
+              </fieldset>
+            );
+          })}
+        </More>
         <label className="block">
           <span className="label">Note</span>
           <input className="field" maxLength={1000} value={note} onChange={(e) => setNote(e.target.value)} autoComplete="off" />
