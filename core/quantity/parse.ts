@@ -188,7 +188,7 @@ function checkLimits(value: number, typed: string, options: ParseOptions): Parse
     return fail(`"${typed}" is too small: it has to be ${bound}.`);
   }
   if (options.max !== undefined && value > options.max) {
-    return fail(`"${typed}" is too large: it can be at most ${describe(options.max)}. Check the unit.`);
+    return fail(`"${typed}" is too large: it can be at most ${describe(options.max)}.${STORED_UNIT[options.dimension] === "" ? "" : " Check the unit."}`);
   }
   return { ok: true, value };
 }

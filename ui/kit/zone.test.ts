@@ -6,9 +6,11 @@ describe("the workshop's wall clock", () => {
   it("is the same on a tablet set to another zone", () => {
     const at = Date.UTC(2026, 10, 25, 23, 30);
     expect(clockIn(at, "Europe/Berlin")).toBe("00:30");
-    expect(dayIn(at, "Europe/Berlin")).toBe("Thu 26 Nov");
+    expect(dayIn(at, "Europe/Berlin", at)).toBe("Thu 26 Nov");
     expect(clockIn(at, "America/New_York")).toBe("18:30");
-    expect(dayIn(at, "America/New_York")).toBe("Wed 25 Nov");
+    expect(dayIn(at, "America/New_York", at)).toBe("Wed 25 Nov");
+    // Told with its year where it is far off.
+    expect(dayIn(at, "Europe/Berlin", at - 400 * 24 * HOUR)).toBe("Thu 26 Nov 2026");
   });
 
   it("has its noons and midnights where the workshop has them", () => {

@@ -11,7 +11,10 @@ const inZone = (zone: string) => (zone === "" ? {} : { in: tz(zone) });
 export const formatIn = (at: number, pattern: string, zone: string): string => format(at, pattern, inZone(zone));
 
 export const clockIn = (at: number, zone: string): string => formatIn(at, "HH:mm", zone);
-export const dayIn = (at: number, zone: string): string => formatIn(at, "EEE d MMM", zone);
+/** From so many days off, a day is told with its year. */
+const YEAR_FROM_MS = 300 * 24 * 3_600_000;
+export const dayIn = (at: number, zone: string, now = Date.now()): string =>
+  formatIn(at, Math.abs(at - now) > YEAR_FROM_MS ? "EEE d MMM yyyy" : "EEE d MMM", zone);
 
 /** The longest span whose hours are ever drawn, ms. */
 const FURTHEST_MS = 400 * 24 * 3_600_000;

@@ -27,7 +27,7 @@ const BLANK: Line = { jobId: null, good: null, sent: 0, boxes: null, inPot: fals
 /** How boxes and pots stand, in a few words. */
 function held(lines: readonly Line[], pots: number): string {
   const few = lines.filter((l) => l.boxes !== null || l.inPot).length;
-  return `${pots} ${pots === 1 ? "pot" : "pots"}, ${few === 0 ? "a box for each mould" : "boxes as told"}`;
+  return `${pots} ${pots === 1 ? "pot" : "pots"}${few === 0 ? "" : ", boxes as told"}`;
 }
 
 /** An order: for whom, by when, and how many good ones of which pieces. */
@@ -81,7 +81,7 @@ export function OrderDialog({
           <span className="label">For whom, or what for</span>
           <input className="field" maxLength={80} value={name} onChange={(e) => setName(e.target.value)} autoComplete="off" />
         </label>
-        <div className="grid grid-cols-2 gap-3">
+        <div className="grid grid-cols-2 items-end gap-3">
           <label className="block">
             <span className="label">By the end of</span>
             <input className="field" type="date" value={by} onChange={(e) => setBy(e.target.value)} />
@@ -98,7 +98,7 @@ export function OrderDialog({
           onChange={setLines}
         >
           {(l, change) => (
-            <div className="grid grid-cols-[1fr_7rem] gap-2">
+            <div className="grid gap-2 sm:grid-cols-[1fr_7rem]">
               <Pick
                 label="Which piece"
                 value={l.jobId}
