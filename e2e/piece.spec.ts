@@ -1,3 +1,4 @@
+import { readFile } from "node:fs/promises";
 import type { Locator, Page } from "@playwright/test";
 import sharp from "sharp";
 import type { Point } from "../core/body";
@@ -307,6 +308,45 @@ test("where air stays in the owl, which way up lets it out, and the map of its f
   await page.getByRole("button", { name: "In the round" }).click();
   await page.getByRole("radio", { name: "Where air stays" }).click();
   await expect(page.getByText(/Filled where you touched/)).toBeVisible({ timeout: 20_000 });
+});
+
+test("a mould is leaned while it fills and set straight again, and rubber is rehearsed before it is mixed", async ({ page }) => {
+  test.setTimeout(120_000);
+  await page.goto("/jobs/demo-comet-drawer-pull");
+  await toStep(page, "Cast");
+  await unfolded(page, /^Sprue, vents, funnel/, page.getByRole("button", { name: "Rehearse the pour" }));
+  await page.getByRole("button", { name: "Rehearse the pour" }).click();
+  const pour = page.getByRole("button", { name: "Hold to pour" });
+  const lean = page.getByRole("slider", { name: /^Lean it/ });
+  await expect(lean).toBeVisible({ timeout: 20_000 });
+  await lean.focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowRight");
+  await expect(page.getByText("20° right")).toBeVisible();
+  await pour.hover();
+  await page.mouse.down();
+  // Some of it is in, then it is set straight with the hand still pouring.
+  await expect(page.getByRole("img", { name: /The mould in section, [1-9]/ })).toBeVisible({ timeout: 20_000 });
+  await lean.focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowLeft");
+  await expect(page.getByText("straight", { exact: true })).toBeVisible();
+  await expect(page.getByText(/\d+ of 100\./)).toBeVisible({ timeout: 60_000 });
+  await page.mouse.up();
+  const file = page.waitForEvent("download");
+  await page.getByRole("link", { name: "Keep this pour as a file" }).click();
+  const kept = JSON.parse(await readFile(await (await file).path(), "utf8")) as { leanDeg: number; turns: { leanDeg: number; filledMl: number }[] };
+  expect(kept.leanDeg).toBe(20);
+  expect(kept.turns.at(-1)?.leanDeg).toBe(0);
+  expect(kept.turns.at(-1)?.filledMl).toBeGreaterThan(0);
+
+  await page.goto("/jobs/demo-owl-bookend");
+  await toStep(page, "Rubber");
+  await page.getByRole("button", { name: "Rehearse it" }).first().click();
+  const dialog = page.getByRole("dialog", { name: "Rehearse the rubber" });
+  await dialog.getByRole("button", { name: "Hold to pour" }).focus();
+  await page.keyboard.down(" ");
+  await expect(dialog.getByText("A good pour of rubber.")).toBeVisible({ timeout: 60_000 });
+  await page.keyboard.up(" ");
+  await expect(dialog.getByText(/^Into a closed jacket or box/)).toBeVisible();
 });
 
 test("the comet pull rehearsed: a narrow sprue freezes short, the sprue as proposed comes good, by keyboard", async ({ page }) => {

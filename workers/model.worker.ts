@@ -23,7 +23,7 @@ import {
   type Vec,
 } from "../core/mesh";
 import { quote } from "../core/quantity";
-import { networkOf, type Network } from "../core/rehearsal";
+import { networkOf, networkRound, type Network, type NetworkAsked, type RoundAsked } from "../core/rehearsal";
 import { readModel } from "../shape/model";
 import { glanceAtStl } from "../shape/readers/stl";
 
@@ -149,9 +149,10 @@ const worker = {
   /** Tilts to begin in and tip back from, for a casting that stands so. */
   sequences: (corners: Float32Array, up: Vec, sprueMm: Vec | null, ventsMm: readonly Vec[], tell: Told): Sequence[] =>
     sequencesOf(looseMesh(corners), { up, sprueMm: sprueMm ? [sprueMm] : [], ventsMm }, tell),
-  /** The basins of a casting that stands so, for a pour to be rehearsed in. */
-  network: (corners: Float32Array, up: Vec, sprueMm: Vec | null, ventsMm: readonly Vec[], holdsMl: number): Network =>
-    networkOf(looseMesh(corners), { up, sprueMm, ventsMm, cells: 72, holdsMl }),
+  /** The basins of a casting, for a pour to be rehearsed in. */
+  network: (corners: Float32Array, asked: NetworkAsked): Network => networkOf(looseMesh(corners), { cells: 72, ...asked }),
+  /** The basins of the room round a master in its box. */
+  networkRound: (corners: Float32Array, asked: RoundAsked): Network => networkRound(looseMesh(corners), { cells: 64, ...asked }),
   /** Where rubber poured round it shuts air in. */
   coat: (corners: Float32Array): CoatMap & { touched: Uint8Array } => {
     const { found, holds } = lookRound(looseMesh(corners), { cells: 200 });

@@ -1,4 +1,4 @@
 export * from "./trapped";
 export * from "./tilts";
 export * from "./coat";
-export { standIn, type Stand } from "./stand";
+export * from "./stand";

@@ -121,9 +121,12 @@ export function standIn(mesh: Mesh, cells: number): Stand {
   return { nx, ny, x0, y0, cell, start, low: Float64Array.from(low), high: Float64Array.from(high) };
 }
 
-/** The room round a closed surface that stands on a board, up to a height above it and a little beyond its sides. */
-export function standRound(mesh: Mesh, cells: number, boardMm: number, toMm: number): Stand {
-  const { nx, ny, x0, y0, cell, count, z, up } = crossingsOf(mesh, cells, 2);
+/**
+ * The room round a closed surface that stands on a board, or out of a bed of clay, up to a height above it and so many cells beyond its sides.
+ * Where it reaches above that height the room ends.
+ */
+export function standRound(mesh: Mesh, cells: number, boardMm: number, toMm: number, beyond = 2): Stand {
+  const { nx, ny, x0, y0, cell, count, z, up } = crossingsOf(mesh, cells, beyond);
   const start = new Uint32Array(nx * ny + 1);
   const [low, high]: [number[], number[]] = [[], []];
   for (let c = 0; c < nx * ny; c++) {
@@ -131,15 +134,16 @@ export function standRound(mesh: Mesh, cells: number, boardMm: number, toMm: num
     for (let k = count[c]!; k < count[c + 1]!; k++) {
       const before = depth;
       depth += up[k] ? -1 : 1;
-      if (before <= 0 && depth > 0 && z[k]! - from > 1e-9) {
+      const roof = Math.min(z[k]!, toMm);
+      if (before <= 0 && depth > 0 && roof - from > 1e-9) {
         low.push(from);
-        high.push(z[k]!);
+        high.push(roof);
       }
-      if (depth <= 0) from = z[k]!;
+      if (depth <= 0) from = Math.max(boardMm, z[k]!);
     }
-    if (depth <= 0) {
+    if (depth <= 0 && from < toMm) {
       low.push(from);
-      high.push(Math.max(toMm, from));
+      high.push(toMm);
     }
     start[c + 1] = low.length;
   }

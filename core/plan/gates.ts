@@ -1,9 +1,10 @@
 import { areaOf, extentAlong, sectionAt } from "../body";
-import { gateSizes, partingN, sinksOf, thicknessAt, widestDryGap, type GateQuestion } from "../gating";
+import { gateSizes, partingN, sinksOf, thicknessAt, widestDryGap, type GateQuestion, type GateSizes } from "../gating";
 import { flowOf, meltsAgain, thermalOf } from "../material";
-import { OPENING } from "../mould";
+import { OPENING, type BlockPour } from "../mould";
 import type { Job } from "../record";
-import type { Plan, PlannedGates } from "./types";
+import type { RoundAsked, Setup } from "../rehearsal";
+import type { Plan, PlannedGates, PlannedPour } from "./types";
 
 /** A funnel set on the mould stands this high over the rubber, mm, where nobody says otherwise. */
 const FUNNEL_MM = 25;
@@ -70,4 +71,73 @@ export function gatesOf(job: Job, p: Pick<Plan, "body" | "pieces" | "cast" | "ru
   // As wide as all their sprues together and a tenth more, so that it never is the narrowest place.
   const runnerMm = p.pieces > 1 ? 1.1 * sizes.choke.startMm * Math.sqrt(p.pieces) : null;
   return { ...push, runnerMm, question, sizes, sinks: question.shrinks > 0 ? sinksOf(body, true, question.shrinks) : [] };
+}
+
+/** A hole through a jacket or a lid is so long, mm: usual plaster and laminate shells. */
+const SHELL_MM = 12;
+/** Rubber is poured in a thin stream: so much a second without hurry, mL. */
+const STREAM_ML_S = 5;
+
+/** A pour of rubber into a box, as it is rehearsed. */
+export interface RubberRun {
+  pour: PlannedPour & BlockPour;
+  room: RoundAsked;
+  setup: Setup;
+  /** What it would ask for in a closed jacket or box, through a hole of its own. */
+  closed: GateSizes;
+}
+
+/** The pours of rubber that rise round a master in a box, with what is needed to rehearse them; none for what is brushed or pressed, and for loose plugs. */
+export function rubberRuns(p: Pick<Plan, "body" | "layout" | "pours">): RubberRun[] {
+  const { body, layout } = p;
+  if (!body || layout?.kind !== "block") return [];
+  return p.pours.flatMap((pour): RubberRun[] => {
+    if (pour.kind !== "block" || pour.plug) return [];
+    const flow = flowOf(pour.rubber);
+    const workingS = pour.cure.potLife.hours.low * 3600;
+    const liquid = { densityKgM3: 1000 * pour.rubber.densityGMl.typical, viscosityPaS: flow.viscosityPaS.typical };
+    // On its head the top of the block is the floor.
+    const floorMm = pour.upsideDown ? -(layout.fillHeightMm - layout.masterFromMm) : -layout.masterFromMm;
+    const question: GateQuestion = {
+      volumeMl: pour.rubberMl,
+      thinMm: layout.thinnestMm,
+      thickMm: layout.thinnestMm,
+      liquid,
+      surfaceTensionNM: flow.surfaceTensionNM.typical,
+      wets: flow.wets,
+      headMm: SHELL_MM + FUNNEL_MM,
+      channelMm: SHELL_MM,
+      workingS,
+      freezing: null,
+      pockets: 1,
+      shrinks: 0,
+    };
+    return [
+      {
+        pour,
+        room: {
+          up: pour.upsideDown ? [0, 0, -1] : [0, 0, 1],
+          boardMm: floorMm + pour.fromMm,
+          toMm: floorMm + pour.fillLineMm,
+          wallMm: layout.box.leastWallMm,
+          holdsMl: pour.rubberMl,
+        },
+        setup: {
+          liquid,
+          skinNM: null,
+          chokeMm: 0,
+          channelMm: 0,
+          funnelMl: pour.rubberMl,
+          funnelHighMm: 0,
+          vents: { count: 0, diameterMm: 0 },
+          freezing: null,
+          workingS,
+          handMlS: STREAM_ML_S,
+          potMl: pour.rubberMl * 1.05,
+          open: true,
+        },
+        closed: gateSizes(question),
+      },
+    ];
+  });
 }

@@ -9,6 +9,7 @@ export * from "./held";
 export * from "./clocks";
 export * from "./tasks";
 export * from "./fill";
+export { rubberRuns, type RubberRun } from "./gates";
 export { layerNotes, layerOf } from "./layers";
 export { jacketPartsOf } from "./jacket";
 export * from "./needs";

@@ -1,5 +1,5 @@
 import type { Network } from "./network";
-import { fillingAt, poured, roomOf, TICKS, type Hand, type Setup, type State } from "./pour";
+import { fillingAt, poured, roomOf, TICKS, type Hand, type Setup, type State, type Turn } from "./pour";
 
 /** What went wrong with a rehearsed pour, in the order of what it spoils. */
 export type Flaw =
@@ -20,8 +20,9 @@ export interface Judged {
 const SEEN = 2e-3;
 
 /** A pour judged as a casting would be. */
-export function judged(n: Network, st: State): Judged {
+export function judged(st: State): Judged {
   const flaws: Flaw[] = [];
+  const n = st.network;
   const room = roomOf(n);
   const missing = room - st.filledMl;
   if (st.ended && st.ended !== "full" && missing > SEEN * n.cavityMl)
@@ -36,19 +37,22 @@ export function judged(n: Network, st: State): Judged {
 }
 
 /** The tick of a pour at which a flaw came about: when nothing ran any more, when the rising level shut the air in, when the funnel ran dry; null where it has none. */
-export function tickOf(n: Network, s: Setup, hand: Hand, f: Flaw): number | null {
+export function tickOf(n: Network, s: Setup, hand: Hand, f: Flaw, turns: readonly Turn[] = []): number | null {
   switch (f.kind) {
     case "short":
     case "gulp":
       return f.tick;
     case "spilt":
-      return poured(n, s, hand, (st) => st.spiltMl > 0).tick;
+      return poured(n, s, hand, { turns, until: (st) => st.spiltMl > 0 }).tick;
     case "void": {
-      const order = n.order.indexOf(f.basin);
-      const st = poured(n, s, hand, (now) => {
-        const at = fillingAt(n, now.filledMl);
+      const last = turns.at(-1);
+      const order = (last?.network ?? n).order.indexOf(f.basin);
+      const shut = (now: State): boolean => {
+        if (last && now.tick < last.tick) return false;
+        const at = fillingAt(now.network, now.filledMl);
         return at !== null && (at.index > order || (at.index === order && at.levelMm >= f.spillMm));
-      });
+      };
+      const st = poured(n, s, hand, { turns, until: shut });
       return st.ended ? null : st.tick;
     }
   }
@@ -63,7 +67,7 @@ export interface OneChange {
 }
 
 /** Of a pour that fell short: the single change that gets furthest with the same hand; null where none helps. */
-export function oneChange(n: Network, s: Setup, hand: Hand, most: { chokeMm: number; pourC: number }): OneChange | null {
+export function oneChange(n: Network, s: Setup, hand: Hand, most: { chokeMm: number; pourC: number }, turns: readonly Turn[] = []): OneChange | null {
   const tries: { change: OneChange["change"]; to: number; setup: Setup; hand: Hand }[] = [
     { change: "choke", to: most.chokeMm, setup: { ...s, chokeMm: most.chokeMm }, hand },
     { change: "vent", to: s.vents.count + 1, setup: { ...s, vents: { count: s.vents.count + 1, diameterMm: s.vents.diameterMm || 2 } }, hand },
@@ -72,10 +76,10 @@ export function oneChange(n: Network, s: Setup, hand: Hand, most: { chokeMm: num
       : []),
     { change: "hand", to: 0, setup: s, hand: [{ tick: 0, pouring: true }] },
   ];
-  const before = poured(n, s, hand).filledMl;
+  const before = poured(n, s, hand, { turns }).filledMl;
   const got = tries.map((t): OneChange => {
-    const st = poured(n, t.setup, t.hand);
-    return { change: t.change, to: t.to, filledMl: st.filledMl, good: judged(n, st).good };
+    const st = poured(n, t.setup, t.hand, { turns });
+    return { change: t.change, to: t.to, filledMl: st.filledMl, good: judged(st).good };
   });
   const best = got.reduce((p, q) => (q.filledMl > p.filledMl + 1e-6 ? q : p));
   return best.filledMl > before + 0.005 * n.cavityMl ? best : null;

@@ -1,5 +1,5 @@
-import { columnsOfSpans, eachOpening, escapeOf, outletsOf, pocketsOf, standIn, type Stand } from "../air";
-import { boundsOf, frameOf, moved, type Mesh, type Vec } from "../mesh";
+import { columnAt, columnsOfSpans, columnX, columnY, eachOpening, escapeOf, outletsOf, pocketsOf, standIn, standRound, type Stand } from "../air";
+import { boundsOf, dot, frameOf, moved, turnedBack, type Mesh, type Vec } from "../mesh";
 
 /**
  * A part of a cavity that fills by itself from its lowest place up to where it spills: a basin, or what basins become once they have run
@@ -25,6 +25,8 @@ export interface Shut {
   topMm: number;
   /** The basin whose level shuts it. */
   basin: number;
+  /** Of equal shares of it, how much the mould held as it stood before when each was under already, mL, rising; Infinity for never. */
+  underFromMl: Float64Array;
 }
 
 /** An upright bar of the section through the sprue: what is drawn. */
@@ -38,6 +40,12 @@ export interface Bar {
   basins: readonly { basin: number; toMm: number }[];
 }
 
+/** Where a channel comes into a cavity: along its section, and above its lowest, mm. */
+export interface Mouth {
+  xMm: number;
+  zMm: number;
+}
+
 export interface Network {
   basins: Basin[];
   /** Basins in the order in which they fill: over its brim each runs into the next. */
@@ -47,10 +55,13 @@ export interface Network {
   barMm: number;
   highMm: number;
   cavityMl: number;
-  /** Where the sprue stands on the section, mm. */
-  sprueXMm: number;
-  /** Where vents stand on it. */
-  ventXsMm: number[];
+  /** What it held, as it stood before, in places where air would stay now, mL: it is there already, and no level has to reach it. */
+  heldMl: number;
+  /** How it leans in its section from the way it is to stand, degrees to the right. */
+  leanDeg: number;
+  /** Where the sprue and the vents come into it, on the section, mm. */
+  sprue: Mouth;
+  vents: Mouth[];
 }
 
 /** Steps a basin's room is told in. */
@@ -60,6 +71,12 @@ const SHALLOW = 1.5;
 /** Surfaces of a grid are longer than what they stand for: a plane aslant to it by up to √2, on the whole by a fifth. */
 const STAIRS = 0.8;
 
+/** A way a mould was held, and what was in it when it was held otherwise, mL. */
+export interface Held {
+  leanDeg: number;
+  filledMl: number;
+}
+
 export interface NetworkAsked {
   up: Vec;
   sprueMm: Vec | null;
@@ -67,27 +84,143 @@ export interface NetworkAsked {
   cells?: number;
   /** What it really holds, mL, where only its outer sizes are known: all rooms are taken as smaller by as much. */
   holdsMl?: number | null;
+  /** How it leans in its section from there, degrees to the right; and how it was held before, from the first on. */
+  leanDeg?: number;
+  before?: readonly Held[];
 }
 
+type Rows = readonly [Vec, Vec, Vec];
+
+/** Axes along the section, across it and up, for a mould that leans to the right in its section. */
+function leaned([u, v, w]: Rows, deg: number): Rows {
+  const [c, s] = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)];
+  const mix = (a: number, b: number): Vec => [a * u[0] + b * w[0], a * u[1] + b * w[1], a * u[2] + b * w[2]];
+  return [mix(c, s), v, mix(-s, c)];
+}
+
+/** A network, and how much is in it when a place goes under. */
+interface Built {
+  network: Network;
+  underFrom: (p: Vec) => number;
+}
+
+/** Nothing was in it before. */
+const NEVER = (_: Vec): number => Infinity;
+
 /** Basins of a cavity and how they run into one another, by joining columns from below [merge tree of the levels a liquid rises through]. */
-export function networkOf(mesh: Mesh, { up, sprueMm, ventsMm, cells = 64, holdsMl = null }: NetworkAsked): Network {
-  const rows = frameOf(up);
-  const turned = moved(mesh, rows);
-  const ground = boundsOf(turned.positions).low[2];
-  const s = standIn(turned, cells);
+export function networkOf(mesh: Mesh, asked: NetworkAsked): Network {
+  const { up, sprueMm, ventsMm, cells = 64, holdsMl = null, leanDeg = 0, before = [] } = asked;
+  const stages = [...before, { leanDeg, filledMl: 0 }];
+  // The place it is filled at stays the same, however it is held: the highest as it stood first.
+  let sprue = sprueMm;
+  let under = NEVER;
+  let network: Network | null = null;
+  for (const [i, stage] of stages.entries()) {
+    const rows = leaned(frameOf(up), stage.leanDeg);
+    const turned = moved(mesh, rows);
+    const { low, high } = boundsOf(turned.positions);
+    const s = standIn(turned, cells);
+    const column = columnsOfSpans(s);
+    if (sprue === null) {
+      const k = highest(s, column);
+      sprue = turnedBack(rows, [columnX(s, column[k]!), columnY(s, column[k]!), s.high[k]!]);
+    }
+    const [mouth] = outletsOf(s, rows, [sprue]);
+    const vents = outletsOf(s, rows, ventsMm);
+    const outlets = [{ ...mouth!, atMm: Math.min(mouth!.atMm, s.high[mouth!.span]!) }, ...vents];
+    const cameMl = stages[i - 1]?.filledMl ?? 0;
+    const room = {
+      s,
+      column,
+      rows,
+      ground: low[2],
+      high: high[2],
+      outlets,
+      from: mouth!.span,
+      vents: vents.map((o) => o.span),
+      holdsMl,
+      scaled: true,
+      leanDeg: stage.leanDeg,
+    };
+    const built = build(room, under, cameMl);
+    ({ network } = built);
+    const { heldMl } = entered(network, cameMl);
+    under = (p) => heldMl + built.underFrom(p);
+  }
+  return network!;
+}
+
+export interface RoundAsked {
+  up: Vec;
+  /** Where its floor and its fill line are along up, as the master's own heights go, mm; and how far its walls are off. */
+  boardMm: number;
+  toMm: number;
+  wallMm: number;
+  /** What it is reckoned to take, mL: rooms are taken as larger or smaller by as much, air that is shut in is not. */
+  holdsMl: number | null;
+  cells?: number;
+}
+
+/** Basins of the room round a master: rubber that is poured into one corner of an open box, and rises. */
+export function networkRound(master: Mesh, asked: RoundAsked): Network {
+  const rows = frameOf(asked.up);
+  const turned = moved(master, rows);
+  const { low, high } = boundsOf(turned.positions);
+  const cells = asked.cells ?? 64;
+  const cell = Math.max(high[0] - low[0], high[1] - low[1], 1e-9) / cells;
+  const s = standRound(turned, cells, asked.boardMm, asked.toMm, Math.max(2, Math.round(asked.wallMm / cell)));
   const column = columnsOfSpans(s);
+  const open: { span: number; atMm: number }[] = [];
+  for (let k = 0; k < s.high.length; k++) if (s.high[k]! >= asked.toMm - 1e-9) open.push({ span: k, atMm: s.high[k]! });
+  // In the corner nearest to the section that shows the master's middle.
+  const row = Math.floor(s.ny / 2) * s.nx;
+  const room = {
+    s,
+    column,
+    rows,
+    ground: asked.boardMm,
+    high: asked.toMm,
+    outlets: open,
+    from: s.start[row]!,
+    vents: [],
+    holdsMl: asked.holdsMl,
+    scaled: false,
+    leanDeg: 0,
+  };
+  return build(room, NEVER, 0).network;
+}
+
+interface Room {
+  s: Stand;
+  column: Uint32Array;
+  rows: Rows;
+  ground: number;
+  high: number;
+  outlets: readonly { span: number; atMm: number }[];
+  /** The span it is filled at, and those of its vents. */
+  from: number;
+  vents: readonly number[];
+  holdsMl: number | null;
+  /** Whether what it holds in truth says how large its pockets are too. */
+  scaled: boolean;
+  leanDeg: number;
+}
+
+/** Shares of a pocket that are asked one by one when they went under. */
+const ASKED = 400;
+
+function build({ s, column, rows, ground, high, outlets, from, vents, holdsMl, scaled, leanDeg }: Room, under: (p: Vec) => number, cameMl: number): Built {
   const n = s.low.length;
-  const sprue = sprueMm ? outletsOf(s, rows, [sprueMm]) : [{ span: highest(s, column), atMm: Infinity }];
-  const vents = outletsOf(s, rows, ventsMm);
-  const escape = escapeOf(s, [...sprue.map((o) => ({ ...o, atMm: Math.min(o.atMm, s.high[o.span]!) })), ...vents], column);
+  const escape = escapeOf(s, outlets, column);
   /** Liquid rises in a span up to here. */
   const brim = Float64Array.from({ length: n }, (_, k) => Math.max(s.low[k]!, Math.min(s.high[k]!, escape[k]!)));
   const tree = mergeTree(s, column, brim);
   const { basins, entry } = filled(s, column, brim, tree, ground);
-  const order = fillOrder(basins, tree, entry, sprue[0]!.span);
-  const pockets = pocketsOf(s, escape, column);
+  const order = fillOrder(basins, tree, entry, from);
+  // What nothing leads into fills with nothing.
+  const pockets = pocketsOf(s, escape, column).filter((p) => scaled || p.spillMm > -Infinity);
   const at = (k: number, z: number): number => basinAt(tree, entry[k]!, z);
-  const v = Math.floor(column[sprue[0]!.span]! / s.nx);
+  const v = Math.floor(column[from]! / s.nx);
   const bars: Bar[] = [];
   for (let u = 0; u < s.nx; u++)
     for (let k = s.start[v * s.nx + u]!; k < s.start[v * s.nx + u + 1]!; k++) {
@@ -98,27 +231,78 @@ export function networkOf(mesh: Mesh, { up, sprueMm, ventsMm, cells = 64, holdsM
       }
       bars.push({ xMm: u * s.cell, fromMm: s.low[k]! - ground, toMm: s.high[k]! - ground, airFromMm: brim[k]! - ground, basins: through });
     }
+  const mouth = (k: number): Mouth => ({ xMm: (column[k]! % s.nx) * s.cell, zMm: s.high[k]! - ground });
   const gridMl = s.low.reduce((sum, lo, k) => sum + (s.high[k]! - lo) * s.cell * s.cell, 0) / 1000;
   const by = holdsMl === null || gridMl <= 0 ? 1 : holdsMl / gridMl;
-  return {
+  const network: Network = {
     basins: basins.map((b) => ({ ...b, room: b.room.map((v) => v * by), capacityMl: b.capacityMl * by })),
     order,
-    shut: pockets.map((p) => {
+    shut: pockets.map((p): Shut => {
       const below = p.spans.reduce((best, k) => (escape[k]! > escape[best]! ? k : best), p.spans[0]!);
       return {
-        volumeMl: (by * p.volumeMm3) / 1000,
+        volumeMl: ((scaled ? by : 1) * p.volumeMm3) / 1000,
         spillMm: Math.max(0, p.spillMm - ground),
         topMm: p.topMm - ground,
         basin: at(below, Math.max(s.low[below]!, p.spillMm)),
+        underFromMl:
+          under === NEVER
+            ? new Float64Array([Infinity])
+            : Float64Array.from(sharesOf(s, column, brim, p.spans), (place) => under(turnedBack(rows, place))).sort(),
       };
     }),
     bars,
     barMm: s.cell,
-    highMm: boundsOf(turned.positions).high[2] - ground,
+    highMm: high - ground,
     cavityMl: gridMl * by,
-    sprueXMm: (column[sprue[0]!.span]! % s.nx) * s.cell,
-    ventXsMm: vents.map((o) => (column[o.span]! % s.nx) * s.cell),
+    heldMl: 0,
+    leanDeg,
+    sprue: mouth(from),
+    vents: vents.map(mouth),
   };
+  return { network, underFrom };
+
+  /** How much is in it when the level passes a place: full basins before, and its own up to there. */
+  function underFrom(p: Vec): number {
+    const [x, y, z] = [dot(rows[0], p), dot(rows[1], p), dot(rows[2], p)];
+    const c = columnAt(s, x, y);
+    if (c < 0) return Infinity;
+    for (let k = s.start[c]!; k < s.start[c + 1]!; k++) {
+      if (z < s.low[k]! - 1e-9 || z > s.high[k]! + 1e-9) continue;
+      if (z > brim[k]!) return under(p) <= cameMl ? 0 : Infinity;
+      const basin = at(k, z);
+      const index = order.indexOf(basin);
+      if (index < 0) return Infinity;
+      return order.slice(0, index).reduce((sum, b) => sum + network.basins[b]!.capacityMl, 0) + roomBelow(network.basins[basin]!, z - ground);
+    }
+    return Infinity;
+  }
+}
+
+/** Places spread evenly over a pocket: middles of equal heights of its columns, in its own axes. */
+function sharesOf(s: Stand, column: Uint32Array, brim: Float64Array, spans: readonly number[]): Vec[] {
+  const heights = spans.map((k) => s.high[k]! - brim[k]!);
+  const total = heights.reduce((a, b) => a + b, 0);
+  const step = total / Math.min(ASKED, Math.max(1, 4 * spans.length));
+  const out: Vec[] = [];
+  let next = step / 2;
+  let sum = 0;
+  spans.forEach((k, i) => {
+    for (; next < sum + heights[i]!; next += step) out.push([columnX(s, column[k]!), columnY(s, column[k]!), brim[k]! + next - sum]);
+    sum += heights[i]!;
+  });
+  return out;
+}
+
+/** The network as a mould that held so much comes into it: what is under already where air would stay is no air. */
+export function entered(n: Network, filledMl: number): Network {
+  const wet = n.shut.map((p) => {
+    let k = 0;
+    while (k < p.underFromMl.length && p.underFromMl[k]! <= filledMl + 1e-9) k++;
+    return (p.volumeMl * k) / Math.max(1, p.underFromMl.length);
+  });
+  const heldMl = wet.reduce((a, b) => a + b, 0);
+  if (heldMl === 0) return n;
+  return { ...n, heldMl, shut: n.shut.map((p, i) => ({ ...p, volumeMl: p.volumeMl - wet[i]! })).filter((p) => p.volumeMl > 1e-9) };
 }
 
 /** The span of the highest place: of a flat top the one nearest its middle. */
@@ -321,6 +505,14 @@ function fillOrder(basins: readonly Basin[], tree: readonly Node[], entry: Int32
     at = tree[at]!.into;
   }
   return order;
+}
+
+/** Room of a basin below a height, mL. */
+function roomBelow(b: Basin, zMm: number): number {
+  const at = (STEPS * (zMm - b.fromMm)) / Math.max(1e-9, b.toMm - b.fromMm);
+  if (at <= 0) return 0;
+  const i = Math.min(STEPS - 1, Math.floor(at));
+  return b.room[i]! + Math.min(1, at - i) * (b.room[i + 1]! - b.room[i]!);
 }
 
 /** Level of a basin that holds so much, mm above the lowest of the cavity. */

@@ -1,6 +1,6 @@
 import { kept } from "../body";
 import { airPressure, flowMlS, frozenS, headToEnter, type Freezing, type Liquid } from "../gating";
-import { levelIn, type Network } from "./network";
+import { entered, levelIn, type Network } from "./network";
 
 /** What is cut, and what is poured. Lengths mm. */
 export interface Setup {
@@ -19,6 +19,14 @@ export interface Setup {
   handMlS: number;
   /** What is in the pot, mL. */
   potMl: number;
+  /** Poured into an open box, with no funnel to keep full and no choke to pass. */
+  open?: boolean;
+}
+
+/** The mould held otherwise from a tick on: the network it is then. */
+export interface Turn {
+  tick: number;
+  network: Network;
 }
 
 /** When the hand began to pour and when it stopped, in ticks. */
@@ -30,6 +38,8 @@ export const TICKS = 100;
 export const LONGEST_S = 900;
 
 export interface State {
+  /** What it fills, as it is held now. */
+  network: Network;
   tick: number;
   /** In the funnel, in the cavity, run over the funnel's rim, and left in the pot, mL. */
   funnelMl: number;
@@ -48,6 +58,7 @@ export interface State {
 
 export function begin(n: Network, s: Setup): State {
   return {
+    network: n,
     tick: 0,
     funnelMl: 0,
     filledMl: 0,
@@ -62,11 +73,11 @@ export function begin(n: Network, s: Setup): State {
 }
 
 /** Room in all that can be filled, mL. */
-export const roomOf = kept((n: Network): number => n.order.reduce((sum, b) => sum + n.basins[b]!.capacityMl, 0));
+export const roomOf = kept((n: Network): number => n.heldMl + n.order.reduce((sum, b) => sum + n.basins[b]!.capacityMl, 0));
 
 /** The basin that is filling, what it holds, and the level in it. */
 export function fillingAt(n: Network, filledMl: number): { index: number; basin: number; heldMl: number; levelMm: number } | null {
-  let left = filledMl;
+  let left = filledMl - n.heldMl;
   for (const [index, basin] of n.order.entries()) {
     const b = n.basins[basin]!;
     if (left < b.capacityMl || index === n.order.length - 1) return { index, basin, heldMl: Math.min(left, b.capacityMl), levelMm: levelIn(b, left) };
@@ -84,9 +95,10 @@ function openness(n: Network, s: Setup, st: State, basin: number): number {
 }
 
 /** Flow into the cavity at a moment, mL/s: the choke under the funnel's head, less what the air holds back; with no vent it has to come out the same way. */
-export function inflow(s: Setup, funnelMl: number, thickness = 1): number {
+export function inflow(s: Setup, funnelMl: number, thickness = 1, leanDeg = 0): number {
   if (funnelMl <= 0) return 0;
-  const headMm = s.channelMm + s.funnelHighMm * Math.cbrt(Math.min(1, funnelMl / s.funnelMl));
+  // Leaning, its funnel stands less high over the choke.
+  const headMm = Math.cos((leanDeg * Math.PI) / 180) * (s.channelMm + s.funnelHighMm * Math.cbrt(Math.min(1, funnelMl / s.funnelMl)));
   // A melt that does not wet stands at a narrow place until its head pushes it through its own skin.
   if (s.skinNM !== null && headMm < headToEnter(s.chokeMm, s.liquid.densityKgM3 / 1000, s.skinNM)) return 0;
   const liquid = { ...s.liquid, viscosityPaS: s.liquid.viscosityPaS * thickness };
@@ -109,8 +121,9 @@ export function inflow(s: Setup, funnelMl: number, thickness = 1): number {
 const thickening = (s: Setup, seconds: number): number => (s.workingS === null ? 1 : 2 ** ((4 * seconds) / s.workingS));
 
 /** One tick further: the hand into the funnel, the funnel into the cavity, the cavity from basin to basin. Changes the state it is given. */
-export function step(n: Network, s: Setup, st: State, pouring: boolean): void {
+export function step(s: Setup, st: State, pouring: boolean): void {
   if (st.ended) return;
+  const n = st.network;
   const dt = 1 / TICKS;
   const seconds = st.tick * dt;
   if (pouring && st.potMl > 0) {
@@ -132,11 +145,12 @@ export function step(n: Network, s: Setup, st: State, pouring: boolean): void {
     const way = n.order.slice(0, at.index + 1).filter((b) => b === at.basin || leadsTo(n, b, at.basin));
     if (way.some((b) => openness(n, s, st, b) <= 0)) return end(st, "frozen");
   }
-  const run = Math.min(st.funnelMl, inflow(s, st.funnelMl, thickening(s, seconds)) * dt, room - st.filledMl);
+  const run = Math.min(st.funnelMl, s.open ? Infinity : inflow(s, st.funnelMl, thickening(s, seconds), n.leanDeg) * dt, room - st.filledMl);
   if (run <= 0 && s.skinNM !== null && st.funnelMl >= s.funnelMl * (1 - 1e-9)) return end(st, "skin");
   st.funnelMl -= run;
   st.filledMl += run;
-  if (st.wasWet && st.funnelMl <= 1e-9 && st.filledMl < room - 1e-6) {
+  if (s.open && st.potMl <= 0 && st.filledMl < room - 1e-6) return end(st, "out");
+  if (!s.open && st.wasWet && st.funnelMl <= 1e-9 && st.filledMl < room - 1e-6) {
     if (st.gulps.at(-1) !== st.tick - 1) st.gulps.push(st.tick);
     else st.gulps[st.gulps.length - 1] = st.tick;
     if (st.potMl <= 0) return end(st, "out");
@@ -156,18 +170,41 @@ function leadsTo(n: Network, from: number, to: number): boolean {
   return n.basins[from]!.into === n.basins[to]!.into;
 }
 
+/**
+ * Holds the mould otherwise: what is in it runs into the lowest places of what it is now, what has no room there runs out, and what was wet first counts
+ * for all that is wet now. Changes the state it is given.
+ */
+export function turn(st: State, to: Network): void {
+  const first = st.wetted.reduce((m, t) => (t >= 0 && (m < 0 || t < m) ? t : m), -1);
+  st.network = entered(to, st.filledMl);
+  const over = st.filledMl - roomOf(st.network);
+  if (over > 0) {
+    st.filledMl -= over;
+    st.spiltMl += over;
+  }
+  st.wetted = new Int32Array(to.basins.length).fill(-1);
+  const at = st.filledMl > st.network.heldMl ? fillingAt(st.network, st.filledMl) : null;
+  if (at) for (const b of st.network.order.slice(0, at.index + 1)) st.wetted[b] = first;
+}
+
 /** A whole pour by a hand that is known beforehand; or as it stood at a tick of it, or as soon as something is so. */
-export function poured(n: Network, s: Setup, hand: Hand, until: (st: State) => boolean = () => false): State {
+export function poured(
+  n: Network,
+  s: Setup,
+  hand: Hand,
+  { turns = [], until = () => false }: { turns?: readonly Turn[]; until?: (st: State) => boolean } = {},
+): State {
   const st = begin(n, s);
-  let [i, pouring] = [0, false];
+  let [i, k, pouring] = [0, 0, false];
   while (!st.ended && !until(st)) {
+    while (k < turns.length && turns[k]!.tick <= st.tick) turn(st, turns[k++]!.network);
     while (i < hand.length && hand[i]!.tick <= st.tick) pouring = hand[i++]!.pouring;
     // A hand that has put the pot down for good: what is in the funnel runs, then nothing more comes.
-    if (!pouring && i >= hand.length && st.funnelMl <= 1e-9) {
-      end(st, st.filledMl >= roomOf(n) - 1e-6 ? "full" : "out");
+    if (!pouring && i >= hand.length && k >= turns.length && st.funnelMl <= 1e-9) {
+      end(st, st.filledMl >= roomOf(st.network) - 1e-6 ? "full" : "out");
       break;
     }
-    step(n, s, st, pouring);
+    step(s, st, pouring);
   }
   return st;
 }

@@ -8,7 +8,7 @@ import { useUnits } from "../../../kit/units";
 import { useJob } from "../JobContext";
 
 /** Fetched only when somebody rehearses. */
-const RehearsePanel = dynamic(() => import("../RehearsePanel").then((m) => m.RehearsePanel), { ssr: false });
+const RehearsePanel = dynamic(() => import("../rehearse/RehearsePanel").then((m) => m.RehearsePanel), { ssr: false });
 
 /** Sprue, vents and funnel before the first cut: what to begin with, how far it may be opened, and why. */
 export function Gates() {

@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { useState } from "react";
 import { correctOverPour, massRatio } from "@/core/batch";
 import { hasSeamWalls, OPENING } from "@/core/mould";
@@ -12,6 +13,9 @@ import { PartList } from "./PartList";
 import { Fold } from "../../../kit/Fold";
 import { More } from "../../../kit/More";
 import { JobField } from "../JobField";
+
+/** Fetched only when somebody rehearses. */
+const RubberPanel = dynamic(() => import("../rehearse/RubberPanel").then((m) => m.RubberPanel), { ssr: false });
 
 export function RubberStep() {
   const { job, plan, catalogue, edit } = useJob();
@@ -134,6 +138,7 @@ function CoatCatalysts({ usual }: { usual: { low: number; high: number } }) {
 function PourCard({ pour, alone }: { pour: PlannedPour; alone: boolean }) {
   const { fmt, band, say } = useUnits();
   const b = pour.batch;
+  const [rehearsing, setRehearsing] = useState(false);
   return (
     <div className="space-y-2 rounded-xl bg-paper p-3">
       <div className="flex flex-wrap items-baseline justify-between gap-x-3">
@@ -143,9 +148,17 @@ function PourCard({ pour, alone }: { pour: PlannedPour; alone: boolean }) {
       {b ? (
         <>
           <PartList parts={b.parts} total={b.mixG} />
-          <p>
-            <b>Pot life {band(pour.cure.potLife.hours, "duration")}</b>, from the first stir.
-          </p>
+          <div className="flex flex-wrap items-center justify-between gap-x-3">
+            <p>
+              <b>Pot life {band(pour.cure.potLife.hours, "duration")}</b>, from the first stir.
+            </p>
+            {pour.kind === "block" && !pour.plug && (
+              <button type="button" className="btn btn-bare !px-2" onClick={() => setRehearsing(true)}>
+                Rehearse it
+              </button>
+            )}
+            {rehearsing && <RubberPanel first={pour.name} onClose={() => setRehearsing(false)} />}
+          </div>
           <More title="Why so much, and over-poured">
             <p className="hint">
               {pour.kind === "coat"

@@ -1,0 +1,307 @@
+"use client";
+
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
+import {
+  begin,
+  entered,
+  inflow,
+  judged,
+  oneChange,
+  poured,
+  roomOf,
+  step,
+  tickOf,
+  TICKS,
+  turn,
+  type Held,
+  type Judged,
+  type Network,
+  type OneChange,
+  type Setup,
+  type State,
+  type Turn,
+} from "@/core/rehearsal";
+import { Drag } from "../../../kit/Drag";
+import { useDark } from "../../../kit/theme";
+import { useUnits } from "../../../kit/units";
+import { readBest, writeBest } from "./best";
+import { paint, type Picture } from "./paint";
+import { changeWords, flawWords } from "./words";
+
+/** A pour that would take longer than this is shown faster, s. */
+const SHOWN_S = 14;
+/** As far as anybody leans a mould with a full funnel on it, degrees. */
+const MOST_LEAN = 60;
+
+interface Live {
+  st: State;
+  hand: { tick: number; pouring: boolean }[];
+  /** How it was held, from the first on. */
+  first: Network;
+  turns: Turn[];
+  held: Held[];
+  pouring: boolean;
+  /** Being turned: nothing runs until it is known how it stands then. */
+  waits: boolean;
+}
+
+interface Ended {
+  judged: Judged;
+  change: OneChange | null;
+}
+
+/** The hand and the section: hold to pour, lean it, put the pot down; then look back at it. */
+export function Pour({
+  network,
+  setup,
+  of,
+  bestKey,
+  most,
+  lean,
+}: {
+  network: Network;
+  setup: Setup;
+  of: Picture["of"];
+  bestKey: string;
+  /** As far as the sprue may be opened and the pot heated; null where nothing of that can be changed. */
+  most: { chokeMm: number; pourC: number } | null;
+  /** The same mould held otherwise, by how it was held before; null for what stands on its board. */
+  lean: ((leanDeg: number, before: readonly Held[]) => Promise<Network | null>) | null;
+}) {
+  const { fmt } = useUnits();
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const dark = useDark();
+  const live = useRef<Live | null>(null);
+  const [told, setTold] = useState({ filled: 0, seconds: 0 });
+  const [ended, setEnded] = useState<Ended | null>(null);
+  const [back, setBack] = useState<number | null>(null);
+  const looked = useRef<State | null>(null);
+  const [hint, setHint] = useState<OneChange | "hold" | null>(null);
+  const [best, setBest] = useState(() => readBest(bestKey));
+  const [leanDeg, setLeanDeg] = useState(0);
+  // How it stands before the first drop.
+  const start = useRef(network);
+  // Slow mixes are shown faster, at a round pace.
+  const pace = useMemo(() => {
+    const runs = setup.open ? setup.handMlS : Math.min(inflow(setup, setup.funnelMl), setup.handMlS);
+    const s = roomOf(network) / Math.max(1e-6, runs);
+    return s <= SHOWN_S ? 1 : Math.ceil(s / SHOWN_S);
+  }, [network, setup]);
+
+  const finish = useCallback(
+    (l: Live) => {
+      const j = judged(l.st);
+      setEnded({ judged: j, change: j.good || !most ? null : oneChange(l.first, setup, l.hand, most, l.turns) });
+      setBest((b) => {
+        const now = !b || j.score > b.score ? { score: j.score, seconds: j.seconds } : b;
+        writeBest(bestKey, now);
+        return now;
+      });
+    },
+    [setup, most, bestKey],
+  );
+
+  useEffect(() => {
+    let frame = 0;
+    let before: number | null = null;
+    let owed = 0;
+    const draw = (now: number) => {
+      const l = live.current;
+      if (l && !l.st.ended && !l.waits) {
+        owed += before === null ? 0 : Math.min(0.1, (now - before) / 1000) * pace * TICKS;
+        for (; owed >= 1 && !l.st.ended; owed--) step(setup, l.st, l.pouring);
+        setTold({ filled: l.st.filledMl, seconds: l.st.tick / TICKS });
+        if (l.st.ended) finish(l);
+      }
+      before = now;
+      const st = looked.current ?? l?.st ?? null;
+      if (canvas.current) paint(canvas.current, { network: st?.network ?? start.current, straight: network, st, setup, dark, of });
+      frame = requestAnimationFrame(draw);
+    };
+    frame = requestAnimationFrame(draw);
+    return () => cancelAnimationFrame(frame);
+  }, [network, setup, pace, dark, finish, of]);
+
+  const byKey = useRef(false);
+  // The newest wish counts: while one way of holding it is worked out, others may be asked for.
+  const wanted = useRef<number | null>(null);
+  const turning = useRef(false);
+  const leanTo = async (deg: number) => {
+    setLeanDeg(deg);
+    wanted.current = deg;
+    if (turning.current || !lean) return;
+    turning.current = true;
+    while (wanted.current !== null) {
+      const to: number = wanted.current;
+      wanted.current = null;
+      const l = live.current;
+      if (!l || l.st.ended) {
+        const n = await lean(to, []);
+        if (!n) break;
+        start.current = n;
+      } else {
+        l.waits = true;
+        const now = { leanDeg: l.st.network.leanDeg, filledMl: l.st.filledMl };
+        const n = await lean(to, [...l.held, now]);
+        if (!n) break;
+        turn(l.st, n);
+        l.held.push(now);
+        l.turns.push({ tick: l.st.tick, network: n });
+        l.waits = wanted.current !== null;
+      }
+    }
+    if (live.current) live.current.waits = false;
+    turning.current = false;
+  };
+
+  // The same hand again up to a tick: the same picture, on any machine.
+  const lookBack = (tick: number | null) => {
+    const l = live.current;
+    looked.current = tick === null || !l ? null : poured(l.first, setup, l.hand, { turns: l.turns, until: (st) => st.tick >= tick });
+    setBack(tick);
+  };
+  const advise = () => {
+    const steady = [{ tick: 0, pouring: true }];
+    const good = !most || judged(poured(start.current, setup, steady)).good;
+    setHint(good ? "hold" : (oneChange(start.current, setup, steady, most) ?? "hold"));
+  };
+  const hold = (pouring: boolean) => {
+    if (pouring && (!live.current || live.current.st.ended)) {
+      const first = entered(start.current, 0);
+      live.current = { st: begin(first, setup), hand: [], first, turns: [], held: [], pouring: false, waits: turning.current };
+      setEnded(null);
+      lookBack(null);
+      // What it leaned at the end of the last pour is how it stands now.
+      if (lean && leanDeg !== first.leanDeg) void leanTo(leanDeg);
+    }
+    const l = live.current;
+    if (!l || l.pouring === pouring) return;
+    l.pouring = pouring;
+    l.hand.push({ tick: l.st.tick, pouring });
+  };
+  const stop = () => {
+    const l = live.current;
+    if (!l || l.st.ended) return;
+    hold(false);
+    l.st.ended = "out";
+    l.st.endedTick = l.st.tick;
+    finish(l);
+  };
+  const keys = (down: boolean) => (e: KeyboardEvent) => {
+    if (e.key !== " " && e.key !== "Enter") return;
+    e.preventDefault();
+    if (e.repeat) return;
+    byKey.current = down;
+    hold(down);
+  };
+  const file = () => {
+    const l = live.current;
+    const turns = l?.turns.map((t, i) => ({ tick: t.tick, leanDeg: t.network.leanDeg, filledMl: l.held[i]?.filledMl ?? 0 })) ?? [];
+    const kept = { kind: "rehearsal", of, setup, leanDeg: l?.first.leanDeg ?? 0, hand: l?.hand ?? [], turns, result: ended?.judged ?? null };
+    return URL.createObjectURL(new Blob([JSON.stringify(kept, null, 1)], { type: "application/json" }));
+  };
+  return (
+    <div className="space-y-2">
+      <canvas
+        ref={canvas}
+        width={720}
+        height={520}
+        className="w-full rounded-lg bg-paper"
+        role="img"
+        aria-label={`${of === "rubber" ? "The box" : "The mould"} in section, ${fmt(told.filled, "volume")} of ${fmt(roomOf(network), "volume")} in it`}
+      />
+      <p className="flex items-baseline justify-between gap-3">
+        <span className="figure text-3xl">{fmt(told.filled, "volume")}</span>
+        <span className="text-sm">
+          of {fmt(roomOf(network), "volume")}, after {fmt(told.seconds / 3600, "duration")}
+          {pace > 1 ? `, shown ${pace} times as fast` : ""}
+        </span>
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <button
+          type="button"
+          className="btn btn-main min-w-40 touch-none select-none justify-center"
+          onPointerDown={(e) => {
+            e.currentTarget.setPointerCapture(e.pointerId);
+            hold(true);
+          }}
+          onPointerUp={() => hold(false)}
+          onPointerCancel={() => hold(false)}
+          onKeyDown={keys(true)}
+          onKeyUp={keys(false)}
+          // A finger that holds it goes on pouring while another leans the mould; a key that is let go elsewhere is not heard.
+          onBlur={() => byKey.current && hold(false)}
+        >
+          Hold to pour
+        </button>
+        <button type="button" className="btn" onClick={stop}>
+          Put the pot down
+        </button>
+        {most && (
+          <button type="button" className="btn btn-bare" onClick={advise}>
+            A hint
+          </button>
+        )}
+      </div>
+      {lean && (
+        <Drag
+          label="Lean it, to the left or right"
+          shown={leanDeg === 0 ? "straight" : `${Math.abs(leanDeg)}° ${leanDeg < 0 ? "left" : "right"}`}
+          spoken={leanDeg === 0 ? "straight" : `${Math.abs(leanDeg)} degrees to the ${leanDeg < 0 ? "left" : "right"}`}
+          value={leanDeg}
+          min={-MOST_LEAN}
+          max={MOST_LEAN}
+          step={5}
+          onChange={(deg) => void leanTo(deg)}
+        />
+      )}
+      <div role="status" className="min-h-16 space-y-1 text-sm">
+        {hint !== null && !ended && (
+          <p className="font-semibold">
+            {hint === "hold" ? "Keep the funnel full from the first drop to the last: hold on, and do not stop." : changeWords(hint, fmt)}
+          </p>
+        )}
+        {ended && (
+          <>
+            <p className="text-base">
+              <b>{ended.judged.good ? `A good ${THING[of]}.` : `Not a good ${THING[of]}.`}</b> {ended.judged.score} of 100.
+            </p>
+            {ended.judged.flaws.map((f, i) => (
+              <p key={i}>
+                {flawWords(f, of, fmt)}{" "}
+                <button
+                  type="button"
+                  className="btn !min-h-9 !py-0"
+                  onClick={() => live.current && lookBack(tickOf(live.current.first, setup, live.current.hand, f, live.current.turns))}
+                >
+                  Show me
+                </button>
+              </p>
+            ))}
+            <Drag
+              label="Look back"
+              shown={back === null ? "as it ended" : fmt(back / TICKS / 3600, "duration")}
+              spoken={back === null ? "as it ended" : fmt(back / TICKS / 3600, "duration")}
+              value={back ?? Math.round(ended.judged.seconds * TICKS)}
+              min={0}
+              max={Math.max(1, Math.round(ended.judged.seconds * TICKS))}
+              step={Math.max(1, Math.round(ended.judged.seconds))}
+              onChange={lookBack}
+            />
+            {ended.change && <p className="font-semibold">{changeWords(ended.change, fmt)}</p>}
+            <a className="underline" href={file()} download="rehearsal.json">
+              Keep this pour as a file
+            </a>
+          </>
+        )}
+        {best && (
+          <p className="hint">
+            Best so far at this: {best.score} of 100, in {fmt(best.seconds / 3600, "duration")}.
+          </p>
+        )}
+      </div>
+    </div>
+  );
+}
+
+const THING = { cast: "casting", rubber: "pour of rubber" };
