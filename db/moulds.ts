@@ -15,7 +15,9 @@ import { jobs, moulds, pours } from "./schema";
 const FaultMarks = z.array(FaultMark).max(60);
 const FaultList = z.array(FaultKeySchema);
 /** What the charts of a mould read of a casting. */
-const CastFigures = COLUMNS.pours.pick({ pouredAt: true, outcome: true }).extend({ sprueMm: stored.mm.nullable(), volumeMl: stored.ml });
+const CastFigures = COLUMNS.pours
+  .pick({ pouredAt: true, outcome: true })
+  .extend({ sprueMm: stored.mm.nullable(), meltC: stored.c.nullable(), shopC: stored.c.nullable(), volumeMl: stored.ml });
 
 const count = (which: SQL): SQL<number> => sql<number>`coalesce(sum(case when ${pours.kind} = 'cast' and ${which} then 1 else 0 end), 0)`;
 /** The family in the newest cast's frozen numbers. */
@@ -129,6 +131,8 @@ export const mouldCasts = (
   pouredAt: number;
   outcome: string | null;
   sprueMm: number | null;
+  meltC: number | null;
+  shopC: number | null;
   volumeMl: number;
   faults: FaultKey[];
   marks: FaultMark[];
@@ -140,6 +144,8 @@ export const mouldCasts = (
       pouredAt: pours.pouredAt,
       outcome: pours.outcome,
       sprueMm: inJson<number>(pours.snapshot, "$.actual.sprueMm"),
+      meltC: inJson<number>(pours.snapshot, "$.actual.meltC"),
+      shopC: inJson<number>(pours.snapshot, "$.actual.shopC"),
       volumeMl: inJson<number>(pours.snapshot, "$.volumeMl"),
       faults: pours.faults,
       marks: pours.marks,

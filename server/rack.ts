@@ -12,7 +12,7 @@ import { type MouldLine } from "../core/log";
 import { eventsOfMould, insertEvent } from "../db/events";
 import { cutsLike, castNumber, changeMould, listRack, mouldCasts, mouldCost, readMould } from "../db/moulds";
 import type { Pour } from "../core/log";
-import type { Trial } from "../core/gating";
+import { heatFactor, type Trial } from "../core/gating";
 import { gateState, lanUrl } from "./gate";
 import { orOdd } from "./odd";
 import { parseOrRefuse } from "./parse";
@@ -94,6 +94,20 @@ function shareFilled(marks: readonly FaultMark[], judged: Plan | null, floor: nu
   return end && end.ml > 0 ? Math.min(1, (fills[Math.max(0, at)]?.ml ?? 0) / end.ml) : null;
 }
 
+const madeOf = ({ snapshot: { actual } }: Pour) => ({ sprueMm: actual?.sprueMm ?? null, meltC: actual?.meltC ?? null, shopC: actual?.shopC ?? null });
+
+/** What one casting teaches of its mould: its cut and how far it got, at the temperatures it was poured at; nothing where nobody told the cut. */
+function trialOf(
+  c: { sprueMm: number | null; meltC: number | null; shopC: number | null; faults: readonly FaultKey[] },
+  judged: Plan | null,
+  share: number | null,
+): Trial[] {
+  if (c.sprueMm === null) return [];
+  const freezing = judged?.gates?.question.freezing;
+  const heat = freezing ? heatFactor(freezing, { pourC: c.meltC, mouldC: c.shopC }) : 1;
+  return [{ chokeMm: c.sprueMm, full: !c.faults.includes("short-fill"), share, heat, gulped: c.faults.includes("gulp") }];
+}
+
 /** What to change after a pour, worked out from its faults and the numbers frozen with it. */
 export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
   const judged = planOfPour(w, pour.id);
@@ -116,11 +130,9 @@ export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
     openBack: job !== undefined && pour.kind === "cast" && isOpenBack(job.mould),
     atHeatLimit: heat?.some((f) => f.verdict !== "sound") ?? false,
     doubts: judged ? judged.chain.links.filter((l) => l.contact.endsWith("-rubber") && l.verdict !== "sound").map((l) => l.between.join(" on ")) : [],
-    trials: [...before, { sprueMm: pour.snapshot.actual?.sprueMm ?? null, outcome: pour.outcome, faults: pour.faults, marks: pour.marks }]
+    trials: [...before, { ...madeOf(pour), outcome: pour.outcome, faults: pour.faults, marks: pour.marks }]
       .filter((c) => c.outcome !== null)
-      .flatMap((c): Trial[] =>
-        c.sprueMm === null ? [] : [{ chokeMm: c.sprueMm, full: !c.faults.includes("short-fill"), share: shareFilled(c.marks, judged, floor, top) }],
-      ),
+      .flatMap((c): Trial[] => trialOf(c, judged, shareFilled(c.marks, judged, floor, top))),
     tried: [...casts.filter((c) => c.helped === false).map((c) => c.changed?.key ?? ""), ...(didHelp(changed, pour) === false ? [changed ?? ""] : [])],
   });
   const all = m ? castsOf(w, m.id) : [];
@@ -178,7 +190,8 @@ export function lastCutOf(w: Workshop, mouldId: string | null): Cut | null {
   if (!mouldId) return null;
   for (const c of mouldCasts(w.db, mouldId).toReversed()) {
     const actual = orOdd(() => getPour(w, c.id).pour)?.snapshot.actual;
-    if (actual && (actual.sprueMm !== null || actual.vents > 0)) return { sprueMm: actual.sprueMm, ventMm: actual.ventMm, vents: actual.vents };
+    // How hot it was is told anew each time.
+    if (actual && (actual.sprueMm !== null || actual.vents > 0)) return { sprueMm: actual.sprueMm, ventMm: actual.ventMm, vents: actual.vents, meltC: null };
   }
   return null;
 }

@@ -6,7 +6,7 @@ import type { Buyable, LotView, PortionsView, RestView, StockView } from "../con
 import type { Catalogue, Material } from "../core/material";
 import { castingTakes, stillTakes, standOf } from "../core/log";
 import { FORMULA } from "../core/quantity";
-import { splitOf } from "../core/weigh";
+import { NO_CUT, splitOf } from "../core/weigh";
 import {
   ageOf,
   balances,
@@ -427,7 +427,7 @@ export function portionsFor(w: Workshop, query: unknown): PortionsView {
         handling,
         despite: [],
         changed: [],
-        cut: { sprueMm: null, ventMm: null, vents: 0 },
+        cut: NO_CUT,
       },
       handling,
     );

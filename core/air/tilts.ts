@@ -103,6 +103,9 @@ const STANDING: readonly { up: Vec; name: Posture["name"] }[] = [
   { up: [0, -1, 0], name: "on its back" },
 ];
 
+/** What a way of standing is called: leaning where no face of the box lies level. */
+export const postureOf = (up: Vec): Posture["name"] => STANDING.find((s) => dot(s.up, unit(up)) > Math.cos((APART * Math.PI) / 180))?.name ?? "leaning";
+
 /** The six ways it can stand straight and the leanings that leave least air, filled at the highest place; least air first, then the lower one. */
 export function posturesOf(mesh: Mesh, { cells = 160 }: { cells?: number } = {}, tell: Told = () => {}): Posture[] {
   const { positions: p } = mesh;

@@ -1,6 +1,7 @@
+import { postureOf } from "../air";
 import { VERDICT_WORD, type Link } from "../fit";
 import { JACKETS, pick } from "../material";
-import { GRAVITY, OPENING } from "../mould";
+import { buoyancy, GRAVITY, OPENING } from "../mould";
 import { jacketPartsOf, type Plan, type StepId } from "../plan";
 import { quote } from "../quantity";
 import type { JobNumber } from "../record";
@@ -187,13 +188,25 @@ function castAnswer({ castBatch: b, cast, dossier, layers }: Plan): Said {
   };
 }
 
-function insertAnswer({ inside }: Plan): Said {
+/** What is put in, and what the liquid casting does to it: up is where it points as the mould stands to be filled. */
+function insertAnswer({ inside, cast, dossier }: Plan): Said {
   const list = inside?.inserts ?? [];
+  const gMl = cast ? (cast.setting.kind === "freezing" ? cast.setting.meltDensityGMl : cast.densityGMl.typical) : 0;
+  const floats = list.map((i) => buoyancy(i.volumeMl, i.massG, gMl).liftN);
+  const most = Math.max(0, ...floats);
+  const stands = dossier.job.mould.filling ? postureOf(dossier.job.mould.filling.up) : "upright";
+  const as = stands === "upright" ? "" : `, as it stands ${stands},`;
   return {
     title: "Goes inside",
     figure: inside && inside.insertsG > 0 ? g(inside.insertsG) : null,
-    why: "It takes the place of so much of the casting, and has to be held where it belongs while that sets.",
-    parts: list.map((i) => ({ name: times(i.count, i.label), value: `⌀ ${mm(i.diameterMm)}, ${mm(i.lengthMm)} long` })),
+    why:
+      most > 0.01
+        ? `Tie it down: in the liquid casting it is lifted${as} with up to ${quote(most, "force")}, towards what is top then.`
+        : `Hang it${as} or stand it on something: it is heavier than the liquid casting, and sinks.`,
+    parts: list.map((i, k) => ({
+      name: times(i.count, i.label),
+      value: `⌀ ${mm(i.diameterMm)}, ${mm(i.lengthMm)} long${(floats[k] ?? 0) > 0.01 ? `, lifted by ${quote(floats[k] ?? 0, "force")}` : ""}`,
+    })),
     settings: [],
     step: "cast",
   };

@@ -1,3 +1,4 @@
+import { quote } from "../quantity";
 import fc from "fast-check";
 import { catalogueOf } from "../material";
 import { OPENINGS } from "../mould";
@@ -306,6 +307,24 @@ describe("what is answered", () => {
 });
 
 describe("a mould that leans while it is filled", () => {
+  it("says how hard the liquid lifts what goes inside, and as the mould stands then", () => {
+    const base = JOBS.find(([name]) => name === "twoPart")![1];
+    const wood = { kind: "filler", diameterMm: 20, lengthMm: 30, count: 1, upright: true, fromMm: 5, asideMm: 0, afterCoat: null } as const;
+    const job: Job = {
+      ...base,
+      inside: { ...base.inside, inserts: [wood] },
+      mould: { ...base.mould, filling: { up: [0, 0, -1], sprueMm: null, ventsMm: [] } },
+    };
+    const p = planned(job);
+    const { volumeMl, massG } = p.inside!.inserts[0]!;
+    const said = answerOf(p, "insert", ["insert", "cast"]);
+    // Archimedes: what it displaces less what it weighs.
+    const newton = ((p.cast!.densityGMl.typical * volumeMl - massG) / 1000) * 9.80665;
+    expect(said.why).toContain("as it stands head down");
+    expect(said.parts[0]!.value).toContain(`lifted by ${quote(newton, "force")}`);
+    const rod = planned({ ...job, inside: { ...job.inside, inserts: [{ ...wood, kind: "rod" }] } });
+    expect(answerOf(rod, "insert", ["insert", "cast"]).why).toMatch(/^Hang it/);
+  });
   it("is drawn as it stands then: its size along up, its sprue straight up from where it is, nothing to be dragged", () => {
     const base = JOBS.find(([name]) => name === "twoPart")![1];
     const filling = { up: [1, 0, 0] as [number, number, number], sprueMm: [50, 0, 20] as [number, number, number], ventsMm: [] };

@@ -120,6 +120,15 @@ export function frozenS(f: Freezing, densityKgM3: number, modulusMm: number): nu
   return ((Math.PI / 4) * drive ** 2) / (f.mouldKWmK * f.mouldDensityKgM3 * f.mouldHeatJKgK);
 }
 
+/**
+ * How much longer a section stays liquid poured at other temperatures, as a factor: freezing times as above, of which density, modulus and rubber drop out.
+ * 1 where either way nothing freezes.
+ */
+export function heatFactor(f: Freezing, now: { pourC: number | null; mouldC: number | null }): number {
+  const [then, planned] = [frozenS({ ...f, pourC: now.pourC ?? f.pourC, mouldC: now.mouldC ?? f.mouldC }, 1000, 1), frozenS(f, 1000, 1)];
+  return then === null || planned === null ? 1 : then / planned;
+}
+
 /** Widest flat gap that a melt which does not wet stays out of under a head, mm: 2γ/(ρ·g·h) [Young and Laplace, two walls]. Density g/mL. */
 export const widestDryGap = (headMm: number, gMl: number, gamma: number): number => ((2 * gamma) / (gMl * 1000 * G * (headMm / 1000))) * 1000;
 

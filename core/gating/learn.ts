@@ -4,6 +4,10 @@ export interface Trial {
   /** 1 for full; of one that fell short the share that came, where somebody marked it, else null. */
   share: number | null;
   full: boolean;
+  /** How much longer it stayed liquid than reckoned, by the temperatures of that pour, as a factor. */
+  heat?: number;
+  /** The stream broke: how far it got says only that it would have got so far, or further. */
+  gulped?: boolean;
 }
 
 /** What is believed of a mould: how its flow and its freezing stand to what is reckoned, each as a factor with its span. */
@@ -28,14 +32,18 @@ export function believed(trials: readonly Trial[], reckonedShare: (chokeMm: numb
   const factors = Float64Array.from({ length: POINTS }, (_, i) => Math.exp(SPREAD * 4 * ((2 * i) / (POINTS - 1) - 1)));
   const weight = Float64Array.from(factors, (f) => Math.exp(-0.5 * (Math.log(f) / SPREAD) ** 2));
   for (const t of trials) {
-    const r = reckonedShare(t.chokeMm);
+    const r = reckonedShare(t.chokeMm) * (t.heat ?? 1);
+    // Not full, gulped and nobody marked how far: it tells nothing of the cut.
+    if (t.gulped && !t.full && t.share === null) continue;
     factors.forEach((f, i) => {
       const share = f * r;
       const likely = t.full
         ? phi((share - 1) / BY_EYE)
-        : t.share === null
-          ? phi((1 - share) / BY_EYE)
-          : Math.exp(-0.5 * ((Math.min(1.05, share) - t.share) / BY_EYE) ** 2);
+        : t.gulped
+          ? phi((share - (t.share ?? 0)) / BY_EYE)
+          : t.share === null
+            ? phi((1 - share) / BY_EYE)
+            : Math.exp(-0.5 * ((Math.min(1.05, share) - t.share) / BY_EYE) ** 2);
       weight[i]! *= BY_CHANCE + (1 - BY_CHANCE) * likely;
     });
   }

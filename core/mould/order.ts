@@ -1,3 +1,4 @@
+import { postureOf, type Posture } from "../air";
 import { JACKET_PRACTICE, type Jacket } from "../material";
 import { quote } from "../quantity";
 import { OPENING } from "./openings";
@@ -21,6 +22,16 @@ export interface BuildStep {
 }
 
 const mm = (v: number) => quote(v, "length");
+
+/** How a closed mould is set up that is not filled as it was made. */
+const STANDS: Record<Exclude<Posture["name"], "upright">, string> = {
+  "head down": "Turn the banded mould over, to be filled through what was its floor.",
+  "on its left": "Stand the banded mould on its left side, to be filled from its right.",
+  "on its right": "Stand the banded mould on its right side, to be filled from its left.",
+  "on its front": "Stand the banded mould on its front, to be filled from its back.",
+  "on its back": "Stand the banded mould on its back, to be filled from its front.",
+  leaning: "Wedge the banded mould as it is to lean, in dry sand or on clay, so that nothing moves while it is poured.",
+};
 
 /**
  * The order of work of a mould: what is done, what needs release, what waits for what. Every pour or coat of the layout is
@@ -68,6 +79,8 @@ export function buildOrder(d: MouldDecision, layout: Layout, jacket: Jacket): Bu
     if (jacket !== "none") jacketSteps(add, layout, jacket, cured);
     const { id, what } = kind.free(plugs.length > 0);
     add(id, "out", what, { waits: id === "cut" || jacket === "none" ? cured : null });
+    const stands = kind.base && d.filling ? postureOf(d.filling.up) : "upright";
+    if (stands !== "upright") add("stand", "out", `${STANDS[stands]} Its sprue and vents come out at the top as it stands then.`);
     return steps;
   }
   if (layout.kind !== "skin" || kind.made !== "skin") return steps;

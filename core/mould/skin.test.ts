@@ -271,6 +271,12 @@ describe("what is poured first is a choice", () => {
     }
     const d = decide({ opening: "twoPart", baseMm: 15, partingMm: 50, lowerFirst: true });
     expect(buildOrder(d, lower, "none").find((s) => s.id === "box")!.what).toMatch(/^Stand the master on its head/);
+    // Filled otherwise than it was made, it is stood up so last of all.
+    const filled = (up: [number, number, number]) => buildOrder({ ...d, filling: { up, sprueMm: null, ventsMm: [] } }, lower, "none").at(-1)!;
+    expect(filled([0, 0, 1]).id).toBe("free");
+    expect(filled([0, 0, -1]).what).toMatch(/^Turn the banded mould over/);
+    expect(filled([1, 0, 0]).what).toMatch(/^Stand the banded mould on its left side/);
+    expect(filled([0.5, 0, 0.8]).what).toMatch(/^Wedge the banded mould/);
   });
 
   it("plugs go in before the parts, or last against both, their holes stopped until then", () => {

@@ -22,6 +22,7 @@ export const Actual = z.object({
   sprueMm: stored.mm.nullable(),
   ventMm: stored.mm.nullable(),
   vents: stored.count,
+  meltC: stored.c.nullable().default(null),
 });
 export type Actual = z.infer<typeof Actual>;
 

@@ -6,6 +6,8 @@ import type { Plan } from "./types";
 /** Hands-on minutes that are usual for steps of each kind; a person puts in their own. */
 const HANDS_MIN: Record<BuildStep["at"], number> = { prepare: 40, box: 45, rubber: 30, out: 30 };
 const JACKET_MIN = 60;
+/** Banding a mould and standing it up otherwise, min. */
+const STAND_MIN = 10;
 /** Until sealer and release are dry, min. */
 const PREPARED_MIN = 60;
 const CAST_HANDS_MIN = 20;
@@ -21,6 +23,7 @@ function handsOf(step: BuildStep, p: Plan, pourGMin: number): number {
     if (pressing) return Math.max(15, Math.round((10 + pressing.hours * 60) / 5) * 5);
     return Math.max(15, Math.round((10 + g / pourGMin) / 5) * 5);
   }
+  if (step.id === "stand") return STAND_MIN;
   return step.id.startsWith("jacket-") ? JACKET_MIN : HANDS_MIN[step.at];
 }
 

@@ -32,6 +32,7 @@ const actual = (s: Snapshot, by: readonly number[], more: Partial<NonNullable<Sn
     sprueMm: null,
     ventMm: null,
     vents: 0,
+    meltC: null,
     ...more,
   },
 });

@@ -20,6 +20,11 @@ export const CHANNEL_FIELDS = {
   vents: { label: "Vents", dimension: "count", min: 0, max: 100, whole: true },
 } as const satisfies Fields;
 
+/** How hot a melt was as it was poured, by a thermometer in the pot. */
+export const MELT_FIELDS = {
+  meltC: { label: "Melt, as poured", what: "a melt", dimension: "temperature", min: 20, max: 1400, open: true },
+} as const satisfies Fields;
+
 /** The inside of a cup, straight or tapering. */
 export const CUP_FIELDS = {
   bottomMm: size("Across the bottom", "the width across the bottom", 1000, { min: 1 }),

@@ -2,11 +2,11 @@ import { z } from "zod";
 import { PART_ROLES, type PartRole } from "../batch";
 import { HABIT, HABIT_KEYS, HOLD_KEYS, NO_FACTS } from "../habit";
 import { versioned } from "../record";
-import { figures, quote, stored, storedSpan } from "../quantity";
+import { figure, figures, quote, stored, storedSpan } from "../quantity";
 import { splitCups } from "./cups";
 import { Handling } from "./handling";
 import { rebalance } from "./rebalance";
-import { CHANNEL_FIELDS } from "./fields";
+import { CHANNEL_FIELDS, MELT_FIELDS } from "./fields";
 import { Share } from "./share";
 
 const span = storedSpan(stored.minutes);
@@ -36,8 +36,8 @@ const Facts = z.object({
   degas: z.boolean(),
 });
 
-/** What was cut into a mould: {@link CHANNEL_FIELDS}, mm; null where it has none or nobody measured. */
-export const Cut = z.object(figures(CHANNEL_FIELDS));
+/** What was cut into a mould, {@link CHANNEL_FIELDS}, mm, and how hot it was poured, °C; null where it has none or nobody measured. */
+export const Cut = z.object({ ...figures(CHANNEL_FIELDS), meltC: figure(MELT_FIELDS.meltC).default(null) });
 export type Cut = z.infer<typeof Cut>;
 
 /**

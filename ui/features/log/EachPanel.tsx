@@ -39,7 +39,7 @@ export function EachPanel({ pour, count, change }: { pour: Pour; count: number; 
               ))}
             </div>
             <div className="mt-2">
-              <CutFields cut={c} set={(cut) => put(i, cut)} />
+              <CutFields cut={{ ...c, meltC: null }} set={({ sprueMm, ventMm, vents }) => put(i, { sprueMm, ventMm, vents })} />
             </div>
           </Fold>
         </div>

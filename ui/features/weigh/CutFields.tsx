@@ -1,15 +1,15 @@
 "use client";
 
-import { CHANNEL_FIELDS, type Cut } from "@/core/weigh";
+import { CHANNEL_FIELDS, MELT_FIELDS, type Cut } from "@/core/weigh";
 import { Fold } from "../../kit/Fold";
 import { NumberOf } from "../../form/NumberOf";
 
 /** Sprue and vents as they are cut today: what the next cut is worked out from. */
-export function CutFields({ cut, set }: { cut: Cut; set: (cut: Cut) => void }) {
+export function CutFields({ cut, set, melts = false }: { cut: Cut; set: (cut: Cut) => void; melts?: boolean }) {
   const change = (patch: Partial<Cut>) => set({ ...cut, ...patch });
   return (
     <Fold
-      title="Sprue and vents, as cut today"
+      title={melts ? "Sprue, vents and heat, as today" : "Sprue and vents, as cut today"}
       className="border-t border-line"
       titleClass="min-h-11 font-semibold"
       open={cut.sprueMm !== null || cut.vents > 0}
@@ -18,6 +18,7 @@ export function CutFields({ cut, set }: { cut: Cut; set: (cut: Cut) => void }) {
         <NumberOf fields={CHANNEL_FIELDS} of="sprueMm" item={cut} change={change} />
         <NumberOf fields={CHANNEL_FIELDS} of="vents" item={cut} change={change} />
         <NumberOf fields={CHANNEL_FIELDS} of="ventMm" item={cut} change={change} />
+        {melts && <NumberOf fields={MELT_FIELDS} of="meltC" item={cut} change={change} />}
       </div>
     </Fold>
   );

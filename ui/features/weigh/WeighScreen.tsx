@@ -314,7 +314,7 @@ export function WeighScreen({ initial, cups, lesson }: { initial: WeighView; cup
           {passed && view.fill && w.habit !== "metal" && w.cups.some((c) => c.stirredAt !== null) && <GaugePanel view={view} act={does} />}
           {view.kind === "cast" && passed && (
             <div className="card px-4 py-1">
-              <CutFields cut={w.cut} set={(cut) => does({ do: "cut", cut })} />
+              <CutFields cut={w.cut} set={(cut) => does({ do: "cut", cut })} melts={w.habit === "metal"} />
             </div>
           )}
           <HandlingFields view={view} cups={cups} scale={scale} act={does} />

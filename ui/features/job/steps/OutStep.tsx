@@ -4,6 +4,7 @@ import { Scale } from "lucide-react";
 import Link from "next/link";
 import { Fragment, useState, type ReactNode } from "react";
 import type { Wait } from "@/core/cure";
+import { meltsAgain } from "@/core/material";
 import { INSERT_PRACTICE } from "@/core/mould";
 import { jacketPartsOf, OUTCOME_WORD, type PourKind } from "@/core/plan";
 import { NO_CUT, type Cut } from "@/core/weigh";
@@ -100,7 +101,7 @@ export function OutStep() {
               onChange={setMouldId}
             />
           )}
-          <CutFields cut={cut} set={setCut} />
+          <CutFields cut={cut} set={setCut} melts={inMould.cast !== null && meltsAgain(inMould.cast)} />
           {inMould.layers.map((l, i) => {
             const last = l.next === null;
             return (
