@@ -100,10 +100,54 @@ describe("air that stays in a cavity", () => {
       96,
     );
     const t = trappedIn(bell, { up: UP, sprueMm: [[28, 0, 12]], cells: 200 });
-    expect(t.trappedMm3 / (Math.PI * 14 ** 2 * 28)).toBeCloseTo(1, 1);
+    // A turned body is no matter of the grid: its 96 corners cover n/2·sin(2π/n)·r² of each level.
+    const level = (r: number) => 48 * Math.sin((2 * Math.PI) / 96) * r * r;
+    expect(t.trappedMm3 / (level(14) * 28)).toBeCloseTo(1, 9);
+    expect(trappedIn(bell, { up: UP, sprueMm: [[28, 0, 12]], cells: 40 }).trappedMm3).toBe(t.trappedMm3);
     expect(t.pockets[0]!.spillMm).toBeCloseTo(12, 6);
     // The other way up nothing stays but what lies above the foot's own rim.
     expect(trappedIn(bell, { up: [0, 0, -1], sprueMm: [[0, 0, 0]] }).trappedMm3).toBe(0);
+  });
+
+  it("is exact in turned bodies: a cone cut off by its sprue, the ring under a flange, and what a siphon keeps", () => {
+    const level = (r: number) => 60 * Math.sin((2 * Math.PI) / 120) * r * r;
+    // A cone 20 wide at its foot and 40 high, filled at its side 10 up: the rest of it keeps its air.
+    const cone = turnedSolid(
+      [
+        [20, 0],
+        [1e-3, 40],
+      ],
+      120,
+    );
+    const t = trappedIn(cone, { up: UP, sprueMm: [[15, 0, 10]], cells: 64 });
+    expect(t.trappedMm3 / ((level(15) * 30) / 3)).toBeCloseTo(1, 3);
+    expect(t.pockets).toHaveLength(1);
+    expect(t.pockets[0]!.spillMm).toBeCloseTo(10, 9);
+    // A stem with a collar that hangs down round it, filled at the top of the stem: the collar's own room rises to 30 and meets the stem at 24 to 26.
+    const collar = turnedSolid(
+      [
+        [5, 0],
+        [5, 24],
+        [10, 24],
+        [10, 10],
+        [16, 10],
+        [16, 30],
+        [12, 30],
+        [12, 26],
+        [5, 26],
+        [5, 50],
+      ],
+      120,
+    );
+    const c = trappedIn(collar, { up: UP, cells: 64 });
+    expect(c.trappedMm3 / ((level(16) - level(12)) * 4)).toBeCloseTo(1, 6);
+    expect([c.pockets[0]!.spillMm, c.pockets[0]!.topMm]).toEqual([26, 30]);
+    // A vent anywhere on that ring empties it, and none of it is left.
+    expect(trappedIn(collar, { up: UP, sprueMm: [[0, 0, 50]], ventsMm: [[0, -14, 30]], cells: 64 }).trappedMm3).toBe(0);
+    // Turned anywhere in space it is the same; leaning, it is columns again, and near it.
+    const rows = frameOf(unit([1, 2, 2]));
+    const up: Vec = [rows[0][2], rows[1][2], rows[2][2]];
+    expect(trappedIn(moved(collar, rows, [30, -70, 12]), { up, cells: 64 }).trappedMm3 / c.trappedMm3).toBeCloseTo(1, 6);
   });
 
   it("does not depend on where the cavity stands or how it is turned with its up", () => {

@@ -1,4 +1,5 @@
 import { boundsOf, dot, frameOf, moved, sumsOf, turnedBack, type Mesh, type Vec } from "../mesh";
+import { pocketsOfTurned, type TurnedPocket } from "./turned";
 import { columnAt, columnX, columnY, standIn, type Stand } from "./stand";
 
 /** Air that stays behind as a cavity fills. */
@@ -235,7 +236,7 @@ export function inPockets(s: Stand, rows: readonly [Vec, Vec, Vec], escape: Floa
 
 /**
  * Where air stays in a cavity that fills from below: every part of it from which no way leads to the sprue or a vent without going down.
- * Exact in height; as fine as the grid sideways.
+ * Exact in height; as fine as the grid sideways, and exact in all for a body turned about up.
  * @throws RangeError for a sprue or vent that lies nowhere near the cavity
  */
 export const trappedIn = (mesh: Mesh, asked: AirAsked): Trapped => lookIn(mesh, asked).found;
@@ -256,16 +257,22 @@ export function lookIn(mesh: Mesh, { up, sprueMm = [], ventsMm = [], cells = 160
   }
   const escape = escapeOf(s, outlets, column);
   const grid = pocketsOf(s, escape, column);
-  const pockets = grid.map((p): Pocket => {
+  const round = pocketsOfTurned(
+    turned,
+    [...sprueMm, ...ventsMm].map((p): Vec => [dot(rows[0], p), dot(rows[1], p), dot(rows[2], p)]),
+    s.cell,
+  );
+  const inGrid = (p: GridPocket): TurnedPocket => {
     const c = column[p.topSpan]!;
-    return {
-      volumeMm3: p.volumeMm3,
-      topMm: p.topMm - low[2],
-      spillMm: Math.max(0, p.spillMm - low[2]),
-      atMm: turnedBack(rows, [columnX(s, c), columnY(s, c), p.topMm]),
-      footMm2: p.footMm2,
-    };
-  });
+    return { ...p, atMm: [columnX(s, c), columnY(s, c), p.topMm] };
+  };
+  const pockets = (round ?? grid.map(inGrid)).map((p): Pocket => ({
+    volumeMm3: p.volumeMm3,
+    topMm: p.topMm - low[2],
+    spillMm: Math.max(0, p.spillMm - low[2]),
+    atMm: turnedBack(rows, p.atMm),
+    footMm2: p.footMm2,
+  }));
   return {
     found: { cavityMm3: Math.abs(sumsOf(mesh).volumeMm3), trappedMm3: pockets.reduce((sum, p) => sum + p.volumeMm3, 0), pockets },
     holds: inPockets(s, rows, escape, grid),
