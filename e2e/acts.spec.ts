@@ -1,3 +1,4 @@
+import Papa from "papaparse";
 import type { Page } from "@playwright/test";
 import { expect, testApart as test, tickHold, weighIn } from "./workshop";
 
@@ -14,8 +15,11 @@ const batch = async (page: Page): Promise<{ parts: { name: string; targetG: numb
   ).weighIn;
 };
 
-test("a metal pour that failed teaches the next, before anything is melted", async ({ page }) => {
+test("a metal pour that failed teaches the next, before anything is melted: cut, failed, cut wider, good", async ({ page }) => {
   await page.goto("/jobs/demo-comet-drawer-pull#out");
+  await page.getByRole("button", { name: "Sprue, vents and heat, as today" }).click();
+  await page.getByRole("textbox", { name: "Sprue, at its narrowest" }).fill("3");
+  await page.getByRole("textbox", { name: "Melt, as poured" }).fill("262");
   await page.getByRole("button", { name: "Poured comet pewter: log it" }).click();
   const stand = page.getByRole("region", { name: "Where it stands" });
   await expect(stand.getByText(/is in the mould/)).toBeVisible();
@@ -39,6 +43,12 @@ test("a metal pour that failed teaches the next, before anything is melted", asy
   // Metal is asked for what bites with metal, and told nothing of stirring.
   await expect(page.getByRole("checkbox", { name: /Mould, ladle and tools are dry and warm/ })).toBeVisible();
   await tickHold(page);
+  // The cut of last time stands in until somebody says otherwise; how hot it was does not.
+  await expect(page.getByRole("textbox", { name: "Sprue, at its narrowest" })).toHaveValue(/^3/);
+  await expect(page.getByRole("textbox", { name: "Melt, as poured" })).toHaveValue("");
+  await page.getByRole("textbox", { name: "Sprue, at its narrowest" }).fill("6");
+  await page.getByRole("textbox", { name: "Melt, as poured" }).fill("280");
+  await page.keyboard.press("Tab");
   const [alloy] = (await batch(page)).parts;
   await type(page, "Alloy", Math.round((alloy?.targetG ?? 0) * 10) / 10);
   await page.getByRole("button", { name: "Pouring: start the clock" }).click();
@@ -48,6 +58,12 @@ test("a metal pour that failed teaches the next, before anything is melted", asy
   await page.getByRole("button", { name: "All poured: into the log" }).click();
   await page.waitForURL(/\/log\//);
   await expect(page.getByRole("heading", { name: "Changed for this one" })).toBeVisible();
+  await page.getByRole("button", { name: "Opened just now" }).click();
+  await page.getByRole("dialog").getByRole("button", { name: "Open it all the same" }).click();
+  await page.getByRole("radio", { name: "Good" }).click();
+  const csv = await (await page.request.get("/api/log/export")).text();
+  const [last] = Papa.parse<Record<string, string>>(csv, { header: true }).data;
+  expect([last?.sprue_mm, last?.melt_c, last?.outcome]).toEqual(["6", "280", "Good"]);
 });
 
 test("a skin in sections over two days: a coat dated yesterday, the next past its window, asked once and written down", async ({ page }) => {

@@ -3,7 +3,8 @@ import type { Locator, Page } from "@playwright/test";
 import sharp from "sharp";
 import type { Point } from "../core/body";
 import { paint } from "../core/photo/fixtures/pictures";
-import { ring, turnedSolid } from "../core/mesh/fixtures/solids";
+import { moved } from "../core/mesh";
+import { prismOn, ring, turnedSolid } from "../core/mesh/fixtures/solids";
 import { binaryPly, binaryStl, modelXml, obj, package3mf, textStl } from "../shape/fixtures/files";
 import { choose, expect, field, saved, testPiece as test, toStep } from "./workshop";
 
@@ -308,6 +309,45 @@ test("where air stays in the owl, which way up lets it out, and the map of its f
   await page.getByRole("button", { name: "In the round" }).click();
   await page.getByRole("radio", { name: "Where air stays" }).click();
   await expect(page.getByText(/Filled where you touched/)).toBeVisible({ timeout: 20_000 });
+});
+
+/** A hand as it grows: a palm 60 wide and 50 high, four fingers of their own lengths up from it, 24 thick. */
+function hand() {
+  const tall = [95, 108, 112, 90];
+  const outline: [number, number][] = [
+    [0, 0],
+    [60, 0],
+  ];
+  for (let i = 3; i >= 0; i--) outline.push([16 * i + 12, 50], [16 * i + 12, tall[i]!], [16 * i, tall[i]!], [16 * i, 50]);
+  const caps: [number, number, number][] = [];
+  const foot = [...outline.keys()].filter((k) => k > 0 && outline[k]![1] <= 50);
+  for (let k = 0; k + 1 < foot.length; k++) caps.push([0, foot[k]!, foot[k + 1]!]);
+  for (let i = 0; i < 4; i++) caps.push([2 + 4 * i, 3 + 4 * i, 4 + 4 * i], [2 + 4 * i, 4 + 4 * i, 5 + 4 * i]);
+  return moved(prismOn(outline, caps, 24), [
+    [1, 0, 0],
+    [0, 0, -1],
+    [0, 1, 0],
+  ]);
+}
+
+test("a hand in resin is cast wrist up: fingers keep their air the other way, and drawing and order of work follow", async ({ page }) => {
+  test.setTimeout(120_000);
+  await start(page, "From a model file");
+  await page.locator('input[type="file"]').setInputFiles(file("hand.stl", binaryStl(hand())));
+  await expect(page.getByText(/let all of it go|of its surface/)).toBeVisible({ timeout: 30_000 });
+  await toStep(page, "Cast & rubber");
+  await choose(page, "What will you cast?", "Fast urethane resin");
+  await toStep(page, "Opening");
+  await choose(page, "How it opens", "Two parts, clay parting");
+  await page.getByRole("button", { name: "In the round" }).click();
+  await page.getByRole("radio", { name: "Where air stays" }).click();
+  // Fingers up, filled at the longest: three keep their tips full of air.
+  await expect(page.getByText(/of air stays/)).toBeVisible({ timeout: 30_000 });
+  await page.getByRole("button", { name: /^head down/ }).click({ timeout: 40_000 });
+  await expect(page.getByText("No air stays.")).toBeVisible({ timeout: 20_000 });
+  await saved(page);
+  await toStep(page, "Opening");
+  await expect(page.getByText(/Turn the banded mould over, to be filled through what was its floor/).first()).toBeVisible();
 });
 
 test("a mould is leaned while it fills and set straight again, and rubber is rehearsed before it is mixed", async ({ page }) => {

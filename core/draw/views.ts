@@ -190,13 +190,19 @@ function leaning(q: SceneQuestion, scene: Scene | null): Scene | null {
   const middle = (left + right) / 2;
   const shift = (path: string) => path.replace(POINT, (_, x: string, z: string) => `${Number(x) - middle} ${z}`);
   const from = scene.master.fromMm;
-  const channel = ([x, , z]: readonly [number, number, number], wide: number): Region => {
-    const [a, b] = turn([x, from + z]);
+  const straight = ([a, b]: Point, wide: number): Region => {
     const [x0, x1] = [a - middle - wide / 2, a - middle + wide / 2];
     return { stuff: q.stage === "cast" ? "cast" : "hollow", path: `M${x0} ${b}L${x1} ${b}L${x1} ${top}L${x0} ${top}Z` };
   };
+  const channel = ([x, , z]: readonly [number, number, number], wide: number): Region => straight(turn([x, from + z]), wide);
+  // Filled at its highest place where nobody touched another.
+  const cast = regions.find((r) => r.stuff === "cast" || r.stuff === "hollow");
+  const highest = [...(cast?.path.matchAll(POINT) ?? [])]
+    .map((p): Point => [Number(p[1]), Number(p[2])])
+    .reduce<Point | null>((m, p) => (m === null || p[1] > m[1] ? p : m), null);
   const cut = gates
     ? [
+        ...(filling.sprueMm === null && highest ? [straight(highest, gates.sizes.choke.startMm)] : []),
         ...(filling.sprueMm ? [channel(filling.sprueMm, gates.sizes.choke.startMm)] : []),
         ...filling.ventsMm.map((v) => channel(v, Math.max(gates.sizes.vents.startMm, 0.01 * (right - left)))),
       ]

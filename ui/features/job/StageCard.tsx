@@ -21,6 +21,15 @@ const CostPanel = dynamic(() => import("./CostPanel").then((m) => m.CostPanel), 
 const Round = dynamic(() => import("../../stage/round/Round").then((m) => m.Round), { ssr: false });
 
 const VIEW_LABEL: Record<View, string> = { along: "Along", across: "Across", turned: "Turned", above: "From above" };
+/** The cut in which a mould leans that is filled with `up` upwards: along, across, or turned by so many degrees from its length. */
+function leaningView(up: readonly [number, number, number] | null): { view: View; turnDeg: number } {
+  if (!up || Math.hypot(up[0], up[1]) < 0.05) return { view: "along", turnDeg: 45 };
+  const deg = (Math.round((Math.atan2(up[1], up[0]) * 180) / Math.PI / 5) * 5 + 360) % 180;
+  return deg === 0 ? { view: "along", turnDeg: 45 } : deg === 90 ? { view: "across", turnDeg: 45 } : { view: "turned", turnDeg: deg };
+}
+
+/** Sides of what looks the same all round. */
+const ALIKE = VIEWS.filter((v) => v !== "across" && v !== "turned");
 /** How long each stage stands while the work is played through, ms. */
 const STAND_MS = 1800;
 
@@ -40,16 +49,22 @@ export function StageCard({
 }) {
   const { id, job, plan, catalogue, edit } = useJob();
   const { fmt } = useUnits();
-  const [view, setView] = useState<View>("along");
-  const [turnDeg, setTurnDeg] = useState(45);
+  // Until somebody chooses, a mould that leans is seen from where it leans.
+  const up = job.mould.filling?.up ?? null;
+  const leans = useMemo(() => leaningView(up), [up]);
+  const [chosenView, setView] = useState<View | null>(null);
+  const [chosenDeg, setTurnDeg] = useState<number | null>(null);
+  const turnDeg = chosenDeg ?? leans.turnDeg;
   const [playing, setPlaying] = useState(false);
   const [comparing, setComparing] = useState(false);
   const [costing, setCosting] = useState(false);
   const [round, setRound] = useState(false);
   const stages = stagesOf(job.mould.opening, plan.layout, job.jacket !== "none");
   const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
+  const alike = plan.body !== null && looksAlike(plan.body);
+  const views = alike ? ALIKE : VIEWS;
+  const view = chosenView ?? (stage === "cast" && !alike ? leans.view : "along");
   const scene = useMemo(() => pictureOf({ plan, mould: job.mould, stage, panelMm }, view, turnDeg), [plan, job.mould, stage, panelMm, view, turnDeg]);
-  const views = plan.body && looksAlike(plan.body) ? VIEWS.filter((v) => v !== "across" && v !== "turned") : VIEWS;
   const at = stages.findIndex((s) => s.stage === stage);
   const next = stages[at + 1]?.stage;
   useEffect(() => {

@@ -14,7 +14,7 @@ export function CutFields({ cut, set, melts = false }: { cut: Cut; set: (cut: Cu
       titleClass="min-h-11 font-semibold"
       open={cut.sprueMm !== null || cut.vents > 0}
     >
-      <div className="mt-2 grid grid-cols-2 gap-3 sm:grid-cols-3">
+      <div className={`mt-2 grid grid-cols-2 gap-3 ${melts ? "" : "sm:grid-cols-3"}`}>
         <NumberOf fields={CHANNEL_FIELDS} of="sprueMm" item={cut} change={change} />
         <NumberOf fields={CHANNEL_FIELDS} of="vents" item={cut} change={change} />
         <NumberOf fields={CHANNEL_FIELDS} of="ventMm" item={cut} change={change} />
