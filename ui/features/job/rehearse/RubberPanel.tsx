@@ -38,17 +38,16 @@ function Run({ run }: { run: RubberRun }) {
   const [handMlS, setHandMlS] = useState(run.setup.handMlS);
   const [painted, setPainted] = useState(false);
   const corners = useMemo(() => (plan.body ? steadySolid(plan.body) : null), [plan.body]);
-  const { room } = run;
+  const { boardMm, toMm, wallMm, holdsMl } = run.room;
+  const { upsideDown } = run.pour;
   useEffect(() => {
     if (!corners) return;
     let mine = true;
-    void ask((w) => w.networkRound(corners, room)).then((n) => mine && n && setNetwork(n));
+    void ask((w) => w.networkRound(corners, { up: [0, 0, upsideDown ? -1 : 1], boardMm, toMm, wallMm, holdsMl })).then((n) => mine && n && setNetwork(n));
     return () => {
       mine = false;
     };
-    // The same question is not asked again where the plan was only made anew.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [corners, JSON.stringify(room), ask]);
+  }, [corners, upsideDown, boardMm, toMm, wallMm, holdsMl, ask]);
   const setup = useMemo(() => ({ ...run.setup, handMlS }), [run.setup, handMlS]);
   const shown = useMemo(() => network && (painted ? { ...network, shut: [] } : network), [network, painted]);
   const { closed: g } = run;
