@@ -4,6 +4,8 @@ export * from "./stages";
 export * from "./answers";
 export * from "./contacts";
 export * from "./labels";
+export type { Grip, Pull, Setting } from "./grip";
+export { putOn } from "./gateGrips";
 export * from "./measures";
 export * from "./thumb";
 export * from "./views";

@@ -3,18 +3,8 @@ import { OPENING, PLUG_FIELDS, type BlockLayout, type SkinLayout } from "../moul
 import type { NumberField } from "../quantity";
 import { JOB_FIELDS, type Job, type JobNumber } from "../record";
 import type { Plan } from "../plan";
-import type { Scene } from "./scene";
-import type { Stage } from "./stages";
-import type { View } from "./views";
-
-type Point = readonly [number, number];
-
-/** A number of the job that can be typed or dragged where it stands: its path, and between what it may be, mm. */
-export interface Setting {
-  path: string;
-  min: number;
-  max: number;
-}
+import { gateGrips } from "./gateGrips";
+import type { Grip, Pictured, Point, Pull, Setting } from "./grip";
 
 /** A size written on the drawing, from one point of the picture to another, mm. */
 export interface Measure {
@@ -27,31 +17,6 @@ export interface Measure {
   to: Point;
   /** The number it is, if one was decided and not worked out. */
   set: Setting | null;
-}
-
-/** One way a grip moves: by so many mm of its number for each mm along the axis of the picture. */
-export interface Pull extends Setting {
-  valueMm: number;
-  per: number;
-  /** What it goes by where a ruler is too coarse for it, mm. */
-  fineMm?: number;
-}
-
-/** Something on the drawing that can be taken hold of. */
-export interface Grip {
-  key: string;
-  name: string;
-  at: Point;
-  x: Pull | null;
-  z: Pull | null;
-}
-
-interface Question {
-  job: Job;
-  plan: Plan;
-  scene: Scene;
-  stage: Stage;
-  view: View;
 }
 
 /** Sizes of a shape that the picture shows from one side: how long it is there, and how high. */
@@ -91,7 +56,7 @@ const fieldSetting = (path: string, f: NumberField): Setting => ({ path, min: f.
 const pull = (set: Setting | null, valueMm: number, per: number): Pull | null => (set ? { ...set, valueMm, per } : null);
 
 /** Every size written on a picture. */
-export function measuresOf(q: Question): Measure[] {
+export function measuresOf(q: Pictured): Measure[] {
   const { job, plan, scene, stage, view } = q;
   const { body, layout } = plan;
   if (!body || scene.leansDeg !== 0) return [];
@@ -128,7 +93,7 @@ export function measuresOf(q: Question): Measure[] {
 }
 
 /** Where the layers of a block lie in this picture: what is over the master and what is under it. */
-function bands(q: Question, layout: BlockLayout) {
+function bands(q: Pictured, layout: BlockLayout) {
   const { scene } = q;
   const fill = layout.fillHeightMm;
   const base = OPENING[q.job.mould.opening].base;
@@ -138,7 +103,7 @@ function bands(q: Question, layout: BlockLayout) {
   return scene.master.upsideDown ? { cover: under, base: base ? over : null } : { cover: over, base: base ? under : null };
 }
 
-function blockMeasures(q: Question, layout: BlockLayout): Measure[] {
+function blockMeasures(q: Pictured, layout: BlockLayout): Measure[] {
   const { job, scene, view, stage } = q;
   const { box } = layout;
   const half = scene.boxHalfMm;
@@ -192,7 +157,7 @@ function skinSetting(job: Job): { set: Setting; valueMm: number; times: number }
   return coats > 1 ? { set: setting("mould.skin.coatMm"), valueMm: coatMm, times: coats - 1 } : null;
 }
 
-function skinMeasures(q: Question, layout: SkinLayout): Measure[] {
+function skinMeasures(q: Pictured, layout: SkinLayout): Measure[] {
   const { job, scene, stage, view } = q;
   const { upsideDown } = scene.master;
   const top = upsideDown ? scene.master.fromMm : scene.master.toMm;
@@ -240,18 +205,19 @@ function skinMeasures(q: Question, layout: SkinLayout): Measure[] {
 }
 
 /** Everything of a picture that can be dragged. */
-export function gripsOf(q: Question): Grip[] {
+export function gripsOf(q: Pictured): Grip[] {
   const { job, plan, scene, stage, view } = q;
   const { body, layout } = plan;
-  if (!body || scene.leansDeg !== 0) return [];
+  if (!body) return [];
+  if (scene.leansDeg !== 0) return gateGrips(q);
   if (stage === "master" || !layout) return masterGrips(q);
   if (view === "above") return layout.kind === "block" ? [wallGrip(q, layout)] : [];
   const inside = stage === "cast" ? insideGrips(q) : [];
   const plugs = OPENING[job.mould.opening].plugs && view === "along" ? plugGrips(q) : [];
-  return [...(layout.kind === "block" ? blockGrips(q, layout) : skinGrips(q, layout)), ...plugs, ...inside];
+  return [...(layout.kind === "block" ? blockGrips(q, layout) : skinGrips(q, layout)), ...plugs, ...inside, ...gateGrips(q)];
 }
 
-function masterGrips({ job, plan, scene, view }: Question): Grip[] {
+function masterGrips({ job, plan, scene, view }: Pictured): Grip[] {
   const body = plan.body!;
   const { shape, profile } = job.master;
   const { fromMm, toMm, halfMm } = scene.master;
@@ -290,7 +256,7 @@ function masterGrips({ job, plan, scene, view }: Question): Grip[] {
   return grips;
 }
 
-function wallGrip(q: Question, layout: BlockLayout): Grip {
+function wallGrip(q: Pictured, layout: BlockLayout): Grip {
   const { job, view, scene } = q;
   const half = scene.boxHalfMm;
   const z = view === "above" ? 0 : layout.fillHeightMm * 0.42;
@@ -305,7 +271,7 @@ function wallGrip(q: Question, layout: BlockLayout): Grip {
   return { key: "wall", name: own ? "Inside of the box" : "Wall", at: [Math.max(half, scene.master.halfMm), z], x, z: null };
 }
 
-function blockGrips(q: Question, layout: BlockLayout): Grip[] {
+function blockGrips(q: Pictured, layout: BlockLayout): Grip[] {
   const { job, plan, scene, stage } = q;
   const { mould } = job;
   const wall = wallGrip(q, layout);
@@ -361,7 +327,7 @@ function blockGrips(q: Question, layout: BlockLayout): Grip[] {
 /** A coat is told to a tenth, mm. */
 const COAT_STEP_MM = 0.1;
 
-function skinGrips(q: Question, layout: SkinLayout): Grip[] {
+function skinGrips(q: Pictured, layout: SkinLayout): Grip[] {
   const { job, scene, stage } = q;
   const { upsideDown } = scene.master;
   const out = upsideDown ? -1 : 1;
@@ -397,7 +363,7 @@ function skinGrips(q: Question, layout: SkinLayout): Grip[] {
   return grips;
 }
 
-function plugGrips({ job, scene, plan }: Question): Grip[] {
+function plugGrips({ job, scene, plan }: Pictured): Grip[] {
   const m = plan.body!;
   const { fromMm, upsideDown } = scene.master;
   const at = (z: number) => fromMm + (upsideDown ? m.heightMm - z : z);
@@ -424,7 +390,7 @@ function plugGrips({ job, scene, plan }: Question): Grip[] {
 }
 
 /** What goes into a casting, and the thickness of its wall, as the mould stands to be filled. */
-function insideGrips({ job, scene, plan, view }: Question): Grip[] {
+function insideGrips({ job, scene, plan, view }: Pictured): Grip[] {
   const m = plan.body!;
   const { fromMm, upsideDown } = scene.master;
   const at = (z: number) => fromMm + (upsideDown ? m.heightMm - z : z);
@@ -456,9 +422,12 @@ function insideGrips({ job, scene, plan, view }: Question): Grip[] {
 /** What a ruler shows, mm: whole millimetres, or sixteenths of an inch; halves of them where the drawing is large enough to aim. */
 export const rulerStep = (us: boolean, pxPerMm: number): number => (us ? 25.4 / (pxPerMm > 8 ? 32 : 16) : pxPerMm > 8 ? 0.5 : 1);
 
+/** What a pull goes by on a ruler that shows so much, in its own unit. */
+export const stepOf = (p: Pull | null, rulerMm: number): number => p?.stepMm ?? Math.min(rulerMm, p?.fineMm ?? rulerMm);
+
 /** A grip pulled by so many mm: the number it comes to on the ruler, and whether an end stopped it. */
 export function pulled(p: Pull, byMm: number, rulerMm: number): { mm: number; stopped: "least" | "most" | null } {
-  const stepMm = Math.min(rulerMm, p.fineMm ?? rulerMm);
+  const stepMm = stepOf(p, rulerMm);
   const mm = Math.round((p.valueMm + byMm * p.per) / stepMm) * stepMm;
   if (mm > p.max) return { mm: p.max, stopped: "most" };
   if (mm < p.min) return { mm: p.min, stopped: "least" };

@@ -212,6 +212,15 @@ describe("what the section shows of each way of opening", () => {
     expect(s.marks.filter((k) => k.name === "bolt")).toHaveLength(2 * p.layout.jacket!.boltsAtMm.length);
   });
 
+  it("lays reinforcing cloth into the coats that have it, in the middle of each", () => {
+    const of = (coats: number) => draw({ mould: mould({ opening: "skin", skin: { ...mould({}).skin, coats } }), jacket: "plaster" }, "jacket");
+    const { s, p } = of(5);
+    const laid = p.layout?.kind === "skin" ? p.layout.pours.filter((x) => x.role === "coat" && x.section === 0 && x.cloth).length : 0;
+    expect(laid).toBeGreaterThan(0);
+    expect(s.strokes.filter((k) => k.name === "cloth")).toHaveLength(laid);
+    expect(of(2).s.strokes.filter((k) => k.name === "cloth")).toEqual([]);
+  });
+
   it("shows the knife's way where there is one, inserts and hollow where they are", () => {
     expect(draw({ mould: mould({ opening: "slit" }) }, "cast").s.strokes.some((k) => k.name === "slit")).toBe(true);
     expect(draw({ mould: mould({ opening: "pourAndCut" }) }, "cast").s.strokes.filter((k) => k.name === "cut")).toHaveLength(2);

@@ -137,6 +137,11 @@ function layerPath(m: Body, rows: readonly { zMm: number; outMm: number }[], fli
   return poly([...edge(1), ...edge(-1).reverse()]);
 }
 
+/** Half way from one layer to the next, row by row. */
+function between(inner: readonly { zMm: number; outMm: number }[], outer: readonly { zMm: number; outMm: number }[]) {
+  return inner.length === outer.length ? outer.map((r, i) => ({ zMm: (r.zMm + inner[i]!.zMm) / 2, outMm: (r.outMm + inner[i]!.outMm) / 2 })) : [...outer];
+}
+
 /** Everything of the plan that a section shows, for one stage of the work. */
 export function buildScene(q: SceneQuestion): Scene | null {
   const { body: m, layout } = q.plan;
@@ -433,8 +438,11 @@ function skinScene(q: SceneQuestion, m: Body, layout: SkinLayout): Scene {
     regions.push({ stuff: "rubber", path: `${band(0, layout.skinMm, -foot - w, -foot)}${band(0, layout.skinMm, foot, foot + w)}` });
     halfMm = Math.max(halfMm, foot + w);
   }
+  const cloth: Scene["strokes"] = [];
   for (let i = coated ? layout.coatsOutside.length - 1 : -1; i >= 0; i--) {
     const coat = layout.pours.find((p) => p.role === "coat" && p.coat === i);
+    // Cloth lies in the middle of its coat.
+    if (coat?.cloth) cloth.push({ name: "cloth", path: layerPath(m, between(layout.coatsOutside[i - 1]?.rows ?? [], layout.coatsOutside[i]!.rows), flip) });
     regions.push({ stuff: coat?.tinted ? "tinted" : "rubber", path: layerPath(m, layout.coatsOutside[i]!.rows, flip) });
   }
   const from = turned ? flipAbout - m.heightMm : 0;
@@ -457,7 +465,7 @@ function skinScene(q: SceneQuestion, m: Body, layout: SkinLayout): Scene {
     bottomMm: turned ? 0 : -board,
     topMm: Math.max(outerTop, ...marks.map((k) => k.zMm + 4)),
     lines: filled ? [{ name: "fill line", zMm: at(0), halfMm: foot }] : [],
-    strokes: bulge.strokes,
+    strokes: [...bulge.strokes, ...cloth],
     bulgeTimes: bulge.times,
     marks,
     master: { fromMm: from, toMm: from + m.heightMm, halfMm: m.lengthMm / 2, upsideDown: turned },

@@ -7,12 +7,13 @@ import { dossierOf, newJob, numberAt, withNumberAt, type Job } from "../record";
 import { PIECE_KINDS, pieceKind, startJob } from "../start";
 import {
   answerOf,
+  pulled,
+  putOn,
   gripsOf,
   marginsFor,
   measuresOf,
   pictureOf,
   placeLabels,
-  pulled,
   rulerStep,
   stagesOf,
   stepAnswer,
@@ -325,6 +326,51 @@ describe("a mould that leans while it is filled", () => {
     const rod = planned({ ...job, inside: { ...job.inside, inserts: [{ ...wood, kind: "rod" }] } });
     expect(answerOf(rod, "insert", ["insert", "cast"]).why).toMatch(/^Hang it/);
   });
+  it("has its sprue and vents slid along the cut, each from the top of what lies under it, and is leaned by its top", () => {
+    const base = JOBS.find(([name]) => name === "twoPart")![1];
+    const p = planned(base);
+    const seen = (job: Job, view: View) => gripsOf({ job, plan: planned(job), scene: look(job, "cast", view)!, stage: "cast", view });
+    const grip = (job: Job, view: View, key: string) => seen(job, view).find((g) => g.key === key)!;
+    expect(grip(base, "along", "sprue").at[0]).toBe(0);
+    // Nobody has said where it is filled: a drag says it.
+    const slid = putOn(base, p.body, [{ path: grip(base, "along", "sprue").x!.path, mm: 30 }]);
+    expect(slid.mould.filling).toEqual({ up: [0, 0, 1], sprueMm: [30, 0, 40], ventsMm: [] });
+    expect(grip(slid, "along", "sprue").at[0]).toBe(30);
+    const across = putOn(slid, p.body, [{ path: grip(slid, "across", "sprue").x!.path, mm: -12 }]);
+    expect(across.mould.filling!.sprueMm).toEqual([30, -12, 40]);
+    const vented: Job = {
+      ...slid,
+      mould: {
+        ...slid.mould,
+        filling: {
+          ...slid.mould.filling!,
+          ventsMm: [
+            [-40, 0, 40],
+            [20, 28, 40],
+          ],
+        },
+      },
+    };
+    // The second stands behind the cut.
+    expect(
+      seen(vented, "along")
+        .filter((g) => g.key.startsWith("vent"))
+        .map((g) => g.key),
+    ).toEqual(["vent-0"]);
+    expect(putOn(vented, p.body, [{ path: grip(vented, "along", "vent-0").x!.path, mm: -35 }]).mould.filling!.ventsMm).toEqual([
+      [-35, 0, 40],
+      [20, 28, 40],
+    ]);
+    // To the right its top goes right: up then points to its left.
+    const lean = grip(base, "along", "lean").x!;
+    expect(lean.per).toBeLessThan(0);
+    const leaned = putOn(base, p.body, [{ path: lean.path, mm: -20 }]);
+    expect(look(leaned, "cast", "along")!.leansDeg).toBeCloseTo(-20, 9);
+    expect(pulled(lean, 13 / lean.per, 1)).toEqual({ mm: 15, stopped: null });
+    // Numbers of the job's own go the way they always went.
+    expect(putOn(base, p.body, [{ path: "mould.wallMm", mm: 17 }]).mould.wallMm).toBe(17);
+  });
+
   it("is drawn as it stands then: its size along up, its sprue straight up from where it is, nothing to be dragged", () => {
     const base = JOBS.find(([name]) => name === "twoPart")![1];
     const filling = { up: [1, 0, 0] as [number, number, number], sprueMm: [50, 0, 20] as [number, number, number], ventsMm: [] };
@@ -343,7 +389,7 @@ describe("a mould that leans while it is filled", () => {
     expect(high(lying)).toBeCloseTo(p.layout.box.lengthMm, 6);
     expect(high(upright)).toBeLessThan(high(lying));
     expect(measuresOf({ job, plan: p, scene: lying, stage: "cast", view: "along" })).toEqual([]);
-    expect(gripsOf({ job, plan: p, scene: lying, stage: "cast", view: "along" })).toEqual([]);
+    expect(gripsOf({ job, plan: p, scene: lying, stage: "cast", view: "along" }).map((g) => [g.key, g.x?.valueMm])).toEqual([["lean", 90]]);
     // The head, and how it fills, go by it too.
     expect(p.strength!.headMm).toBeCloseTo(100 + job.mould.coverMm, 6);
     // The master, the rubber's pours and the box stand as they were laid out.

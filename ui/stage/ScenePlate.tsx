@@ -29,7 +29,14 @@ export function ScenePlate({ scene, label, width = 640, height = 300 }: { scene:
             <RegionPath key={i} id={id} region={r} scale={scale} widthPx={1.5} />
           ))}
           {scene.strokes.map((l) => (
-            <path key={l.path} d={l.path} fill="none" stroke="var(--color-ink)" strokeWidth={1.5 / scale} strokeDasharray={`${5 / scale} ${3 / scale}`} />
+            <path
+              key={l.path}
+              d={l.path}
+              fill="none"
+              stroke="var(--color-ink)"
+              strokeWidth={1.5 / scale}
+              strokeDasharray={l.name === "cloth" ? `${1 / scale} ${4 / scale}` : `${5 / scale} ${3 / scale}`}
+            />
           ))}
         </g>
         {scene.lines.map((l) => {

@@ -3,7 +3,18 @@
 import { useEffect, useId, useMemo, useState } from "react";
 import { systemOf } from "@/core/quantity";
 import { VERDICT_WORD } from "@/core/fit";
-import { gripsOf, measuresOf, troubledContacts, type Grip, type Measure, type Scene, type Stage as StageName, type Stuff, type View } from "@/core/draw";
+import {
+  gripsOf,
+  measuresOf,
+  troubledContacts,
+  type Grip,
+  type Measure,
+  type Pull,
+  type Scene,
+  type Stage as StageName,
+  type Stuff,
+  type View,
+} from "@/core/draw";
 import type { Plan } from "@/core/plan";
 import type { Job } from "@/core/record";
 import { QuantityField } from "../form/QuantityField";
@@ -147,7 +158,7 @@ function Drawing({
                 className="pointer-events-none"
                 stroke={l.name.startsWith("bulge") ? "var(--color-no)" : "var(--color-ink)"}
                 strokeWidth={(l.name.startsWith("bulge") ? 2.4 : 1.8) / scale}
-                strokeDasharray={l.name.startsWith("bulge") ? undefined : `${5 / scale} ${3 / scale}`}
+                strokeDasharray={l.name.startsWith("bulge") ? undefined : l.name === "cloth" ? `${1 / scale} ${4 / scale}` : `${5 / scale} ${3 / scale}`}
                 strokeLinejoin="round"
               />
             ))}
@@ -298,6 +309,9 @@ function Bar({ paper, us, y, fmt }: { paper: Paper; us: boolean; y: number; fmt:
   );
 }
 
+/** A pulled number as it is told: a length, or degrees. */
+const inUnit = (p: Pull, v: number, fmt: ReturnType<typeof useUnits>["fmt"]): string => (p.unit === "deg" ? `${v}°` : fmt(v, "length"));
+
 /** A handle of 44 px to drag by, of which a small bar across its way is seen. */
 function Handle({
   grip,
@@ -318,7 +332,7 @@ function Handle({
   const main = grip.x ?? grip.z;
   if (!main) return null;
   const both = grip.x && grip.z;
-  const words = [grip.x, grip.z].flatMap((p) => (p ? [fmt(p.valueMm, "length")] : []));
+  const words = [grip.x, grip.z].flatMap((p) => (p ? [inUnit(p, p.valueMm, fmt)] : []));
   return (
     <g
       transform={`translate(${x} ${y})`}
@@ -426,7 +440,14 @@ function Label({
 function Finger({ held, brings, width }: { held: Held; brings: string; width: number }) {
   const { fmt } = useUnits();
   const { grip, mm, stopped } = held;
-  const value = [mm.x, mm.z].flatMap((v) => (v === null ? [] : [fmt(v, "length")])).join(" · ");
+  const value = (
+    [
+      [grip.x, mm.x],
+      [grip.z, mm.z],
+    ] as const
+  )
+    .flatMap(([p, v]) => (p === null || v === null ? [] : [inUnit(p, v, fmt)]))
+    .join(" · ");
   return (
     <output
       aria-live={held.byKeys ? "polite" : "off"}
@@ -464,7 +485,7 @@ export function Legend({ plan, scene, asked, onAsk }: { plan: Plan; scene: Scene
   const id = useId().replace(/[^a-zA-Z0-9]/g, "");
   const stuffs = stuffsOf(scene.regions);
   const bulge = scene.strokes.find((s) => s.name.startsWith("bulge"));
-  const cuts = [...new Set(scene.strokes.filter((s) => s !== bulge && !s.name.startsWith("bulge")).map((s) => s.name))];
+  const cuts = [...new Set(scene.strokes.map((s) => s.name).filter((name) => name !== "cloth" && !name.startsWith("bulge")))];
   return (
     <>
       <svg width="0" height="0" aria-hidden="true" className="absolute">
@@ -494,6 +515,7 @@ export function Legend({ plan, scene, asked, onAsk }: { plan: Plan; scene: Scene
             {k === "key" ? "Key" : "Bolt"}
           </li>
         ))}
+        {scene.strokes.some((s) => s.name === "cloth") && <li className="px-1.5 text-sm">Dotted: reinforcing cloth</li>}
         {cuts.length > 0 && <li className="px-1.5 text-sm">Zig-zag: {cuts.join(", ")}</li>}
         {bulge && <li className="px-1.5 text-sm text-no">Red: {bulge.name}</li>}
         {scene.dashedMaster && <li className="hint px-1.5">Dashed: outer sizes only</li>}

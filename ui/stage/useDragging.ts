@@ -1,7 +1,7 @@
 "use client";
 
 import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import { pulled, rulerStep, type Grip, type Pull } from "@/core/draw";
+import { pulled, rulerStep, stepOf, type Grip, type Pull } from "@/core/draw";
 import { nearestGrip, type Paper } from "./paper";
 
 /** A number of the job and what it becomes, mm. */
@@ -113,7 +113,7 @@ export function useDragging(
     e.preventDefault();
     // Where only one way is free, both pairs of arrows go along it: right and up are more.
     const far = e.shiftKey ? FAR_STEPS : 1;
-    const one = Math.min(step, (grip.x ?? grip.z)?.fineMm ?? step) * far;
+    const one = stepOf(grip.x ?? grip.z, step) * far;
     const sum = (d[0] + d[1]) * one;
     const by = grip.x && grip.z ? [d[0] * one, d[1] * one] : [sum * Math.sign(grip.x?.per ?? 1), sum * Math.sign(grip.z?.per ?? 1)];
     // One press is one step of the number, however far the edge goes for it.

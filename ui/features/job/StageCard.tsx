@@ -3,9 +3,8 @@
 import { Play, Square } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useEffect, useMemo, useState } from "react";
-import { looksAlike, pictureOf, stagesOf, VIEWS, type Scene, type Stage as StageName, type View } from "@/core/draw";
+import { looksAlike, pictureOf, putOn, stagesOf, VIEWS, type Scene, type Stage as StageName, type View } from "@/core/draw";
 import { pick } from "@/core/material";
-import { withNumberAt } from "@/core/record";
 import { Drag } from "../../kit/Drag";
 import { Tabs } from "../../kit/Tabs";
 import { useUnits } from "../../kit/units";
@@ -123,7 +122,7 @@ export function StageCard({
             asked={asked}
             onAsk={ask}
             onHeld={onHeld}
-            onPut={(list) => edit((j) => list.reduce((job_, p) => withNumberAt(job_, p.path, p.mm), j))}
+            onPut={(list) => edit((j) => putOn(j, plan.body, list))}
             brings={stage === "master" ? `Volume ${fmt(plan.body?.volumeMl ?? null, "volume")}` : `Rubber ${fmt(plan.tally.rubberG, "mass")}`}
           />
         )}

@@ -1,0 +1,88 @@
+import { pointsOf, ringHolds, type Body } from "../body";
+import { OPENING, type Filling } from "../mould";
+import { withNumberAt, type Job } from "../record";
+import type { Grip, Pictured, Pull } from "./grip";
+import type { View } from "./views";
+
+/** Vents that stand further before or behind the cut than this share of the piece are not on it. */
+const NEAR_CUT = 0.2;
+/** A mould is leaned by so many degrees at a step. */
+const LEAN_STEP = 5;
+const UPRIGHT: Filling = { up: [0, 0, 1], sprueMm: null, ventsMm: [] };
+
+/** The axis of the body that lies across the picture; null where the cut shows neither. */
+const axisOf = (view: View): 0 | 1 | null => (view === "along" ? 0 : view === "across" ? 1 : null);
+
+/** Where a mould is filled as long as nobody says otherwise: over the middle of its top. */
+const sprueOf = (f: Filling | null, b: Body): [number, number, number] => f?.sprueMm ?? [0, 0, b.heightMm];
+
+/** The sprue, the vents and the whole mould as they are taken hold of: to move them along the cut, or to lean it. */
+export function gateGrips({ job, plan, scene, stage, view }: Pictured): Grip[] {
+  const { body, gates, layout } = plan;
+  const axis = axisOf(view);
+  if (!body || !gates || axis === null || layout?.kind !== "block" || !OPENING[job.mould.opening].base || (stage !== "cast" && stage !== "empty")) return [];
+  const { filling } = job.mould;
+  const lean: Grip = {
+    key: "lean",
+    name: "How it leans",
+    at: [scene.leansDeg === 0 ? 0.8 * scene.boxHalfMm : 0, scene.leansDeg === 0 ? layout.fillHeightMm : scene.topMm],
+    x: {
+      path: `mould.filling.lean.${axis}`,
+      min: -180,
+      max: 180,
+      valueMm: Math.round(scene.leansDeg),
+      per: -180 / Math.PI / (0.5 * Math.max(1, scene.topMm - scene.bottomMm)),
+      stepMm: LEAN_STEP,
+      unit: "deg",
+    },
+    z: null,
+  };
+  if (scene.leansDeg !== 0 || plan.pieces > 1) return [lean];
+  const half = (axis === 0 ? body.lengthMm : body.widthMm) / 2;
+  const aside = (axis === 0 ? body.widthMm : body.lengthMm) * NEAR_CUT;
+  const slide = (path: string, mm: number): Pull => ({ path: `${path}.${axis}`, min: -half, max: half, valueMm: mm, per: 1 });
+  const sprue = sprueOf(filling, body);
+  const vents = (filling?.ventsMm ?? []).flatMap((v, i): Grip[] =>
+    Math.abs(v[1 - axis]!) > aside
+      ? []
+      : [{ key: `vent-${i}`, name: `Vent ${i + 1}`, at: [v[axis], layout.fillHeightMm], x: slide(`mould.filling.ventsMm.${i}`, v[axis]), z: null }],
+  );
+  return [{ key: "sprue", name: "Sprue", at: [sprue[axis], layout.fillHeightMm], x: slide("mould.filling.sprueMm", sprue[axis]), z: null }, ...vents, lean];
+}
+
+/** The highest of a body over a place, mm above its back; its whole height beside it. */
+function topOver(b: Body, x: number, y: number): number {
+  for (let i = b.levels.length - 1; i >= 0; i--) {
+    const { outline, zMm } = b.levels[i]!;
+    const rings = outline.kind === "polygon" ? outline.rings : [pointsOf(outline, 72)];
+    if (rings.filter((r) => ringHolds(r, [x, y])).length % 2 === 1) return zMm;
+  }
+  return b.heightMm;
+}
+
+/** What a drag puts, on the job: numbers of its own, or the way its mould is filled. */
+export function putOn(job: Job, body: Body | null, list: readonly { path: string; mm: number }[]): Job {
+  return list.reduce(
+    (j, p) =>
+      body && p.path.startsWith("mould.filling.")
+        ? { ...j, mould: { ...j.mould, filling: filledBy(j.mould.filling, body, p) } }
+        : withNumberAt(j, p.path, p.mm),
+    job,
+  );
+}
+
+function filledBy(was: Filling | null, b: Body, { path, mm }: { path: string; mm: number }): Filling {
+  const f = was ?? UPRIGHT;
+  const [, , what, ...rest] = path.split(".");
+  const axis = Number(rest.at(-1)) === 1 ? 1 : 0;
+  const slid = (at: readonly [number, number, number]): [number, number, number] => {
+    const [x, y] = axis === 0 ? [mm, at[1]] : [at[0], mm];
+    return [x, y, topOver(b, x, y)];
+  };
+  if (what === "lean") {
+    const [s, c] = [Math.sin((mm * Math.PI) / 180), Math.cos((mm * Math.PI) / 180)];
+    return { ...f, up: axis === 0 ? [s, 0, c] : [0, s, c] };
+  }
+  if (what === "sprueMm") return { ...f, sprueMm: slid(sprueOf(f, b)) };
+  return { ...f, ventsMm: f.ventsMm.map((v, i) => (i === Number(rest[0]) ? slid(v) : v)) };
+}
