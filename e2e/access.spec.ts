@@ -75,6 +75,44 @@ for (const id of ["demo-comet-drawer-pull", "demo-crater-lamp-base"]) {
   });
 }
 
+test("the start, the piece in the round, both rehearsals and a patch test have no serious accessibility fault", async ({ page }) => {
+  await page.goto("/start");
+  await expect(page.getByRole("heading", { name: "What are you moulding?" })).toBeVisible();
+  await accessible(page, "start");
+  await page.goto("/jobs/demo-owl-bookend");
+  await page.getByRole("button", { name: "In the round" }).click();
+  await expect(page.getByRole("application", { name: /in the round/ })).toBeVisible();
+  await accessible(page, "in the round");
+  await page.getByRole("radio", { name: "Where air stays" }).click();
+  await expect(page.getByText(/No air stays\.|of air stays/)).toBeVisible({ timeout: 30_000 });
+  await accessible(page, "where air stays");
+  await toStep(page, "Rubber");
+  await page.getByRole("button", { name: "Rehearse it" }).first().click();
+  await expect(page.getByRole("button", { name: "Hold to pour" })).toBeVisible({ timeout: 20_000 });
+  await accessible(page, "rubber rehearsed");
+  await page.keyboard.press("Escape");
+  await toStep(page, "Cast");
+  await page.getByRole("button", { name: "Rehearse the pour" }).click();
+  await expect(page.getByRole("button", { name: "Hold to pour" })).toBeVisible({ timeout: 20_000 });
+  await accessible(page, "pour rehearsed");
+  await page.keyboard.press("Escape");
+  const putty = { kind: "surface", id: "x", name: "Loft putty", note: "", provenance: "", traits: [], cautions: [], copiedFrom: null, densityGMl: null };
+  expect((await page.request.post("/api/materials", { data: putty })).status()).toBe(201);
+  await startJob(page, "Patch to look at");
+  await choose(page, "Made of", "Loft putty");
+  await toStep(page, "Cast & rubber");
+  await choose(page, "Which rubber?", "Platinum 20 A, 1:1, fast");
+  await page
+    .getByRole("button", { name: /^Try a patch/ })
+    .first()
+    .click();
+  await expect(page.getByRole("dialog", { name: "Patch test" })).toBeVisible();
+  await accessible(page, "patch test asked");
+  await page.getByRole("dialog").getByRole("button", { name: "It is on: start the clock" }).click();
+  await expect(page.getByRole("heading", { name: /^Patch test:/ })).toBeVisible();
+  await accessible(page, "patch test");
+});
+
 test("the matrix has no serious accessibility fault", async ({ page }) => {
   await page.goto("/fit");
   await page.getByRole("textbox", { name: "Cast" }).fill("pewter");

@@ -30,6 +30,21 @@ test("the matrix is read by keyboard, narrowed by need, and taken away as CSV", 
   await expect(page.getByText(/^Working out the heat/)).toHaveCount(0, { timeout: 60_000 });
 });
 
+test("the heat of the whole grid can be stopped, and gone on with", async ({ page }) => {
+  await page.goto("/fit");
+  await expect(page.getByText(/^Working out the heat of \d+ pairs/)).toBeVisible();
+  await page.getByRole("button", { name: "Stop", exact: true }).click();
+  const stopped = page.getByText(/^Stopped: the heat of \d+ pairs? (is|are) not worked out/);
+  await expect(stopped).toBeVisible();
+  const left = await stopped.textContent();
+  // Nothing goes on behind it.
+  await page.waitForTimeout(1500);
+  await expect(stopped).toHaveText(left!);
+  await page.getByRole("button", { name: "Go on" }).click();
+  await expect(page.getByText(/^Working out the heat/)).toHaveCount(0, { timeout: 90_000 });
+  await expect(stopped).toHaveCount(0);
+});
+
 test("heat is worked out beside the page, and its pessimistic edge decides", async ({ page }) => {
   await page.goto("/jobs/demo-comet-drawer-pull#rubber");
   await choose(page, "Rubber of the second half", "The same as the first");

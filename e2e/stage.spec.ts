@@ -114,7 +114,7 @@ test("every handle of every stage changes the number it stands for, by keys", as
     }
     await saved(page);
   }
-  for (const kind of ["wall", "cover", "base-under", "parting", "spare", "skin", "flange", "jacket", "point-0", "height"])
+  for (const kind of ["wall", "cover", "base-under", "parting", "spare", "skin", "flange", "jacket", "point-0", "height", "sprue", "lean"])
     expect([kind, [...tried].some((t) => t.endsWith(` ${kind}`))]).toEqual([kind, true]);
 });
 

@@ -8,6 +8,7 @@ import { heatKey } from "@/core/heat";
 import { catalogueOf, type Material } from "@/core/material";
 import { useHeatStudies } from "../heat/useHeatStudies";
 import { Hint } from "../../kit/Hint";
+import { Progress } from "../../kit/Progress";
 import { useUnits } from "../../kit/units";
 import { VerdictMark } from "../../kit/VerdictMark";
 import { matrixCsv } from "./csv";
@@ -45,7 +46,8 @@ export function MatrixScreen({ own }: { own: readonly Material[] }) {
     const all = seen.rubbers.flatMap((r) => seen.casts.filter((c) => wantsHeat(r, c)).map((c) => standardHeat(r, c)));
     return [...new Map(all.map((q) => [heatKey(q), q])).values()];
   }, [seen]);
-  const studies = useHeatStudies(questions);
+  const { studies, stopped, stop, goOn } = useHeatStudies(questions);
+  const waiting = questions.filter((q) => !studies.has(heatKey(q))).length;
   const matrix = useMemo(() => fitMatrix(seen, studies), [seen, studies]);
   const shown = useMemo(() => {
     const of = (list: readonly { id: string }[], place: number) => list.filter((x) => pinned.some((k) => k.split(" ")[place] === x.id)).map((x) => x.id);
@@ -134,10 +136,21 @@ export function MatrixScreen({ own }: { own: readonly Material[] }) {
           <input className="field" value={castText} onChange={(e) => setCastText(e.target.value)} placeholder="all of them" />
         </label>
       </div>
-      {studies.size < questions.length && (
-        <p role="status" className="hint">
-          Working out the heat of {questions.length - studies.size} pairs …
-        </p>
+      {waiting > 0 && !stopped && (
+        <Progress
+          going={{ doing: `Working out the heat of ${waiting} ${waiting === 1 ? "pair" : "pairs"}`, share: 1 - waiting / questions.length }}
+          stop={stop}
+        />
+      )}
+      {waiting > 0 && stopped && (
+        <div className="flex flex-wrap items-center gap-3">
+          <p role="status" className="font-semibold">
+            Stopped: the heat of {waiting} {waiting === 1 ? "pair is" : "pairs are"} not worked out.
+          </p>
+          <button type="button" className="btn" onClick={goOn}>
+            Go on
+          </button>
+        </div>
       )}
       {rubbers.length === 0 ? (
         <p className="card p-6 text-center">No rubber here meets all of these. Take one need away, or clear the name.</p>
