@@ -91,7 +91,7 @@ function rubberAnswer({ pours, layout, dossier, tally }: Plan): Said {
     figure: tally.rubberG === null ? null : g(tally.rubberG),
     why:
       layout && batches.length > 0
-        ? `For ${ml(layout.rubberMl)}, with ${rubber.marginPct} % margin and ${g(cups)} left in the cups.`
+        ? `For ${ml(layout.rubberMl)}, ${rubber.marginPct} % margin, ${g(cups)} left in cups.`
         : "The grams come with the master, the rubber and the way it opens.",
     parts: one ? one.parts.map((p) => ({ name: p.name, value: g(p.massG) })) : batches.map((b) => ({ name: b.name, value: g(b.batch.mixG) })),
     settings:
@@ -270,7 +270,7 @@ export function stepAnswer(plan: Plan, step: StepId): Pick<Answer, "title" | "fi
       return {
         title: h.support === "free" ? "Its walls bulge" : "Without what stands behind it, it would bulge",
         figure: most > h.fallsMm ? "It does not stand alone" : most < LEAST_BULGE_MM ? `under ${mm(LEAST_BULGE_MM)}` : mm(most),
-        why: `Under ${plan.cast?.name.toLowerCase() ?? "its fill"}, from ${mm(h.worst.mostMm.low)} to ${mm(h.worst.mostMm.high)}; ${mm(h.toleranceMm)} is allowed.`,
+        why: `${mm(h.worst.mostMm.low)} to ${mm(h.worst.mostMm.high)} under ${plan.cast?.name.toLowerCase() ?? "its fill"}; ${mm(h.toleranceMm)} is allowed.`,
       };
     }
     case "cast":
@@ -281,7 +281,7 @@ export function stepAnswer(plan: Plan, step: StepId): Pick<Answer, "title" | "fi
       return {
         title: "Rubber, from mixing to opening",
         figure: quote(rubberOutH, "duration"),
-        why: `${plan.pours.length > 1 ? `All ${plan.pours.length} pours one after another` : "One pour"} at ${quote(job.shopC, "temperature")}${castOutH === null ? "" : `; then the casting stays in for about ${quote(castOutH, "duration")}`}.`,
+        why: `${plan.pours.length > 1 ? `${plan.pours.length} pours` : "One pour"} at ${quote(job.shopC, "temperature")}${castOutH === null ? "" : `; a casting then takes about ${quote(castOutH, "duration")}`}.`,
       };
     }
   }

@@ -25,7 +25,7 @@ export function StepTasks({ step }: { step: StepId }) {
   return (
     (tasks.length > 0 || needs.length > 0 || own) && (
       <More
-        title={tasks.length + needs.length > 0 ? "In order, and not to forget" : "Steps of your own"}
+        title={tasks.length + needs.length > 0 ? "To do" : "Steps of your own"}
         {...(tasks.length + needs.length > 0 ? { now: `${tasks.length + needs.length}` } : {})}
       >
         {tasks.length > 0 && <OrderOfWork order={tasks} />}

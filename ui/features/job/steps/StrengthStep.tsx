@@ -170,7 +170,7 @@ function WallDrag() {
       </div>
       {trade && (
         <p>
-          <b>Stands alone from {atLeast(trade.least.likelyMm)}</b> as a rule, {atLeast(trade.least.surelyMm)} at its softest.
+          <b>Stands alone from {atLeast(trade.least.likelyMm)}</b>, {atLeast(trade.least.surelyMm)} at its softest.
         </p>
       )}
       {trade && trade.points.length > 1 && (
