@@ -111,8 +111,8 @@ const NEVER = (_: Vec): number => Infinity;
 export function networkOf(mesh: Mesh, asked: NetworkAsked): Network {
   const { up, sprueMm, ventsMm, cells = 64, holdsMl = null, leanDeg = 0, before = [] } = asked;
   const stages = [...before, { leanDeg, filledMl: 0 }];
-  // The place it is filled at stays the same, however it is held: the highest as it stood first.
-  let sprue = sprueMm;
+  // The place it is filled at is cut once, however it is held then: the highest as it is to stand.
+  const sprue = sprueMm ?? highestOf(mesh, frameOf(up), cells);
   let under = NEVER;
   let network: Network | null = null;
   for (const [i, stage] of stages.entries()) {
@@ -121,10 +121,6 @@ export function networkOf(mesh: Mesh, asked: NetworkAsked): Network {
     const { low, high } = boundsOf(turned.positions);
     const s = standIn(turned, cells);
     const column = columnsOfSpans(s);
-    if (sprue === null) {
-      const k = highest(s, column);
-      sprue = turnedBack(rows, [columnX(s, column[k]!), columnY(s, column[k]!), s.high[k]!]);
-    }
     const [mouth] = outletsOf(s, rows, [sprue]);
     const vents = outletsOf(s, rows, ventsMm);
     const outlets = [{ ...mouth!, atMm: Math.min(mouth!.atMm, s.high[mouth!.span]!) }, ...vents];
@@ -303,6 +299,14 @@ export function entered(n: Network, filledMl: number): Network {
   const heldMl = wet.reduce((a, b) => a + b, 0);
   if (heldMl === 0) return n;
   return { ...n, heldMl, shut: n.shut.map((p, i) => ({ ...p, volumeMl: p.volumeMl - wet[i]! })).filter((p) => p.volumeMl > 1e-9) };
+}
+
+/** The highest place of a cavity, in its own axes. */
+function highestOf(mesh: Mesh, rows: Rows, cells: number): Vec {
+  const s = standIn(moved(mesh, rows), cells);
+  const column = columnsOfSpans(s);
+  const k = highest(s, column);
+  return turnedBack(rows, [columnX(s, column[k]!), columnY(s, column[k]!), s.high[k]!]);
 }
 
 /** The span of the highest place: of a flat top the one nearest its middle. */

@@ -280,6 +280,20 @@ describe("a mould that is tilted while it fills", () => {
     expect(steps).toEqual([...steps].sort((a, b) => b - a));
   });
 
+  it("is filled through the hole that was cut for it as it is to stand, however it leans", () => {
+    const box = turnedSolid(
+      [
+        [20, 0],
+        [20, 30],
+      ],
+      60,
+    );
+    const lean = networkOf(box, { up: UP, sprueMm: null, ventsMm: [], cells: 60, leanDeg: 30 });
+    // Over the middle of its lid, which is no longer its highest: what lies above keeps its air.
+    expect(lean.sprue.zMm).toBeLessThan(lean.highMm - 5);
+    expect(lean.shut.reduce((sum, p) => sum + p.volumeMl, 0)).toBeGreaterThan(0.1 * lean.cavityMl);
+  });
+
   it("is poured so by a hand: more comes out sound than upright alone, every drop is kept, and it is the same each time", () => {
     const lean = [80, -80].map((leanDeg) => networkOf(rake(), { ...asked, leanDeg })).reduce((a, b) => (roomOf(a) > roomOf(b) ? a : b));
     const back = networkOf(rake(), { ...asked, before: [{ leanDeg: lean.leanDeg, filledMl: 0.6 * roomOf(lean) }] });
