@@ -4,7 +4,7 @@ export * from "./stages";
 export * from "./answers";
 export * from "./contacts";
 export * from "./labels";
-export type { Grip, Pull, Setting } from "./grip";
+export type { Grip, Pull } from "./grip";
 export { putOn } from "./gateGrips";
 export * from "./measures";
 export * from "./thumb";
