@@ -377,6 +377,26 @@ test("a mould is leaned while it fills and set straight again, and rubber is reh
   expect(kept.leanDeg).toBe(20);
   expect(kept.turns.at(-1)?.leanDeg).toBe(0);
   expect(kept.turns.at(-1)?.filledMl).toBeGreaterThan(0);
+  // Anybody who opens it gets the same casting.
+  const score = await page
+    .getByText(/\d+ of 100\.$/)
+    .first()
+    .textContent();
+  const text = JSON.stringify(kept);
+  await page.reload();
+  await unfolded(page, /^Sprue, vents, funnel/, page.getByRole("button", { name: "Rehearse the pour" }));
+  await page.getByRole("button", { name: "Rehearse the pour" }).click();
+  await expect(pour).toBeVisible({ timeout: 20_000 });
+  await page.getByLabel("Open a pour from a file").setInputFiles({ name: "wrong.json", mimeType: "application/json", buffer: Buffer.from("{}") });
+  await expect(page.getByText(/^This file is no pour/)).toBeVisible();
+  await page.getByLabel("Open a pour from a file").setInputFiles({ name: "rehearsal.json", mimeType: "application/json", buffer: Buffer.from(text) });
+  await expect(page.getByText("As it was kept in the file, with its own cuts.")).toBeVisible({ timeout: 20_000 });
+  expect(
+    await page
+      .getByText(/\d+ of 100\.$/)
+      .first()
+      .textContent(),
+  ).toBe(score);
 
   await page.goto("/jobs/demo-owl-bookend");
   await toStep(page, "Rubber");

@@ -2,7 +2,6 @@ import { LARGEST_MM, SHAPES, SMALLEST_MM, type SizeKey } from "../master";
 import { OPENING, PLUG_FIELDS, type BlockLayout, type SkinLayout } from "../mould";
 import type { NumberField } from "../quantity";
 import { JOB_FIELDS, type Job, type JobNumber } from "../record";
-import type { Plan } from "../plan";
 import { gateGrips } from "./gateGrips";
 import type { Grip, Pictured, Point, Pull, Setting } from "./grip";
 

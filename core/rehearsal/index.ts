@@ -1,3 +1,4 @@
 export * from "./network";
 export * from "./pour";
 export * from "./judge";
+export * from "./file";

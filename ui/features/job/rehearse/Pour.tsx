@@ -8,6 +8,8 @@ import {
   judged,
   oneChange,
   poured,
+  readRehearsal,
+  rehearsalFile,
   roomOf,
   step,
   tickOf,
@@ -21,6 +23,7 @@ import {
   type State,
   type Turn,
 } from "@/core/rehearsal";
+import { Fault } from "../../../kit/controls";
 import { Drag } from "../../../kit/Drag";
 import { useDark } from "../../../kit/theme";
 import { useUnits } from "../../../kit/units";
@@ -53,7 +56,7 @@ interface Ended {
 /** The hand and the section: hold to pour, lean it, put the pot down; then look back at it. */
 export function Pour({
   network,
-  setup,
+  setup: asked,
   of,
   bestKey,
   most,
@@ -69,6 +72,10 @@ export function Pour({
   lean: ((leanDeg: number, before: readonly Held[]) => Promise<Network | null>) | null;
 }) {
   const { fmt } = useUnits();
+  // A pour that was opened from a file is poured as it was; the next is this one's own again.
+  const [opened, setOpened] = useState<Setup | null>(null);
+  const setup = opened ?? asked;
+  const [fault, setFault] = useState<string | null>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
   const dark = useDark();
   const live = useRef<Live | null>(null);
@@ -88,17 +95,24 @@ export function Pour({
     return s <= SHOWN_S ? 1 : Math.ceil(s / SHOWN_S);
   }, [network, setup]);
 
+  const tell = useCallback(
+    (l: Live, by: Setup) => {
+      const j = judged(l.st);
+      setEnded({ judged: j, change: j.good || !most ? null : oneChange(l.first, by, l.hand, most, l.turns) });
+    },
+    [most],
+  );
   const finish = useCallback(
     (l: Live) => {
+      tell(l, setup);
       const j = judged(l.st);
-      setEnded({ judged: j, change: j.good || !most ? null : oneChange(l.first, setup, l.hand, most, l.turns) });
       setBest((b) => {
         const now = !b || j.score > b.score ? { score: j.score, seconds: j.seconds } : b;
         writeBest(bestKey, now);
         return now;
       });
     },
-    [setup, most, bestKey],
+    [setup, tell, bestKey],
   );
 
   useEffect(() => {
@@ -167,8 +181,9 @@ export function Pour({
   };
   const hold = (pouring: boolean) => {
     if (pouring && (!live.current || live.current.st.ended)) {
+      setOpened(null);
       const first = entered(start.current, 0);
-      live.current = { st: begin(first, setup), hand: [], first, turns: [], held: [], pouring: false, waits: turning.current };
+      live.current = { st: begin(first, asked), hand: [], first, turns: [], held: [], pouring: false, waits: turning.current };
       setEnded(null);
       lookBack(null);
       // What it leaned at the end of the last pour is how it stands now.
@@ -197,8 +212,33 @@ export function Pour({
   const file = () => {
     const l = live.current;
     const turns = l?.turns.map((t, i) => ({ tick: t.tick, leanDeg: t.network.leanDeg, filledMl: l.held[i]?.filledMl ?? 0 })) ?? [];
-    const kept = { kind: "rehearsal", of, setup, leanDeg: l?.first.leanDeg ?? 0, hand: l?.hand ?? [], turns, result: ended?.judged ?? null };
+    const kept = rehearsalFile({ of, setup, leanDeg: l?.first.leanDeg ?? 0, hand: l?.hand ?? [], turns });
     return URL.createObjectURL(new Blob([JSON.stringify(kept, null, 1)], { type: "application/json" }));
+  };
+  const openFile = async (f: File) => {
+    const read = readRehearsal(await f.text());
+    if (!read.ok) return setFault(read.why);
+    const { file: kept } = read;
+    if (kept.of !== of || (!lean && kept.turns.length > 0))
+      return setFault(`This pour is of ${kept.of === "rubber" ? "rubber round a master" : "a casting"}: open it there.`);
+    setFault(null);
+    const first = lean && kept.leanDeg !== network.leanDeg ? await lean(kept.leanDeg, []) : network;
+    const held: Held[] = [];
+    const turns: Turn[] = [];
+    let leant = kept.leanDeg;
+    for (const t of kept.turns) {
+      held.push({ leanDeg: leant, filledMl: t.filledMl });
+      const n = lean && (await lean(t.leanDeg, held));
+      if (!n) return setFault("This pour could not be poured again here.");
+      turns.push({ tick: t.tick, network: n });
+      leant = t.leanDeg;
+    }
+    if (!first) return setFault("This pour could not be poured again here.");
+    const l: Live = { st: poured(first, kept.setup, kept.hand, { turns }), hand: kept.hand, first, turns, held, pouring: false, waits: false };
+    live.current = l;
+    setOpened(kept.setup);
+    setTold({ filled: l.st.filledMl, seconds: l.st.tick / TICKS });
+    tell(l, kept.setup);
   };
   return (
     <div className="space-y-2">
@@ -289,11 +329,26 @@ export function Pour({
               onChange={lookBack}
             />
             {ended.change && <p className="font-semibold">{changeWords(ended.change, fmt)}</p>}
+            {opened && <p>As it was kept in the file, with its own cuts.</p>}
             <a className="underline" href={file()} download="rehearsal.json">
               Keep this pour as a file
             </a>
           </>
         )}
+        <label className="inline-flex min-h-11 cursor-pointer items-center underline">
+          Open a pour from a file
+          <input
+            type="file"
+            accept="application/json,.json"
+            className="sr-only"
+            onChange={(e) => {
+              const f = e.target.files?.[0];
+              e.target.value = "";
+              if (f) void openFile(f);
+            }}
+          />
+        </label>
+        <Fault>{fault}</Fault>
         {best && (
           <p className="hint">
             Best so far at this: {best.score} of 100, in {fmt(best.seconds / 3600, "duration")}.
