@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { catalogueOf } from "../material";
 import { OPENINGS } from "../mould";
 import { plan } from "../plan/plan";
-import { dossierOf, newJob, numberAt, withNumberAt, type Job } from "../record";
+import { dossierOf, newJob, numberAt, type Job } from "../record";
 import { PIECE_KINDS, pieceKind, startJob } from "../start";
 import {
   answerOf,
@@ -175,15 +175,18 @@ describe("what can be dragged", () => {
   it("changes a number that the job has, between its ends, and names it", () => {
     for (const [name, job, stage, view] of EVERY) {
       const scene = look(job, stage, view)!;
-      const grips = gripsOf({ job, plan: planned(job), scene, stage, view });
+      const p0 = planned(job);
+      const grips = gripsOf({ job, plan: p0, scene, stage, view });
       expect(new Set(grips.map((g) => g.key)).size).toBe(grips.length);
       for (const g of grips) {
         expect([name, stage, view, g.key, g.x !== null || g.z !== null]).toEqual([name, stage, view, g.key, true]);
         for (const p of [g.x, g.z]) {
           if (!p) continue;
           expect([name, g.key, p.path, p.valueMm >= p.min && p.valueMm <= p.max]).toEqual([name, g.key, p.path, true]);
-          const changed = withNumberAt(job, p.path, p.min);
-          expect([name, p.path, numberAt(changed, p.path)]).toEqual([name, p.path, p.min]);
+          const changed = putOn(job, p0.body, [{ path: p.path, mm: p.min }]);
+          // How a mould leans is a direction, and no number of its own.
+          if (p.unit === "deg") expect(changed.mould.filling?.up[2]).toBeCloseTo(-1, 9);
+          else expect([name, p.path, numberAt(changed, p.path)]).toEqual([name, p.path, p.min]);
         }
       }
     }
@@ -195,12 +198,14 @@ describe("what can be dragged", () => {
     let followed = 0;
     for (const [name, job, stage, view] of cases) {
       const scene = look(job, stage, view)!;
-      for (const g of gripsOf({ job, plan: planned(job), scene, stage, view })) {
+      const p0 = planned(job);
+      for (const g of gripsOf({ job, plan: p0, scene, stage, view })) {
         const [axis, p] = g.x ? ([0, g.x] as const) : ([1, g.z!] as const);
+        if (p.unit === "deg") continue;
         const byMm = Math.sign(p.per) * 3;
         const to = pulled(p, byMm, 0.001);
         if (to.stopped !== null) continue;
-        const after = stands(withNumberAt(job, p.path, to.mm), stage, view, g.key);
+        const after = stands(putOn(job, p0.body, [{ path: p.path, mm: to.mm }]), stage, view, g.key);
         // Upside down the picture is drawn from its new foot, so only what is measured from the foot can be compared.
         if (!after || (scene.master.upsideDown && axis === 1)) continue;
         followed++;
