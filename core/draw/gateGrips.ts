@@ -65,10 +65,17 @@ export function putOn(job: Job, body: Body | null, list: readonly { path: string
   return list.reduce(
     (j, p) =>
       body && p.path.startsWith("mould.filling.")
-        ? { ...j, mould: { ...j.mould, filling: filledBy(j.mould.filling, body, p) } }
+        ? { ...j, mould: { ...j.mould, filling: unlessUsual(filledBy(j.mould.filling, body, p)) } }
         : withNumberAt(j, p.path, p.mm),
     job,
   );
+}
+
+/** Nothing where a mould stands upright and is filled over its middle: that is how it is filled where nobody says otherwise. */
+function unlessUsual(f: Filling): Filling | null {
+  const upright = f.up[0] === 0 && f.up[1] === 0 && f.up[2] > 0;
+  const middle = f.sprueMm === null || (f.sprueMm[0] === 0 && f.sprueMm[1] === 0);
+  return upright && middle && f.ventsMm.length === 0 ? null : f;
 }
 
 function filledBy(was: Filling | null, b: Body, { path, mm }: { path: string; mm: number }): Filling {

@@ -341,6 +341,8 @@ describe("a mould that leans while it is filled", () => {
     const slid = putOn(base, p.body, [{ path: grip(base, "along", "sprue").x!.path, mm: 30 }]);
     expect(slid.mould.filling).toEqual({ up: [0, 0, 1], sprueMm: [30, 0, 40], ventsMm: [] });
     expect(grip(slid, "along", "sprue").at[0]).toBe(30);
+    // Back over its middle it is as nobody had said anything.
+    expect(putOn(slid, p.body, [{ path: grip(slid, "along", "sprue").x!.path, mm: 0 }]).mould.filling).toBeNull();
     const across = putOn(slid, p.body, [{ path: grip(slid, "across", "sprue").x!.path, mm: -12 }]);
     expect(across.mould.filling!.sprueMm).toEqual([30, -12, 40]);
     const vented: Job = {
