@@ -46,9 +46,10 @@ test("a model becomes the piece: its true outline, its grams, and which way it l
   const mm = (await volume(page).textContent())!;
   // The file does not say its unit: in centimetres it is a thousand times as much.
   await page.getByRole("radio", { name: "cm", exact: true }).click();
-  await expect(volume(page)).not.toHaveText(mm);
+  // Read anew with all its layers: seconds on two slow cores.
+  await expect(volume(page)).not.toHaveText(mm, { timeout: 30_000 });
   await page.getByRole("radio", { name: "mm", exact: true }).click();
-  await expect(volume(page)).toHaveText(mm);
+  await expect(volume(page)).toHaveText(mm, { timeout: 30_000 });
   await saved(page);
   await page.reload();
   await toStep(page, "Master");
