@@ -104,6 +104,8 @@ describe("air that stays in a cavity", () => {
     const level = (r: number) => 48 * Math.sin((2 * Math.PI) / 96) * r * r;
     expect(t.trappedMm3 / (level(14) * 28)).toBeCloseTo(1, 9);
     expect(trappedIn(bell, { up: UP, sprueMm: [[28, 0, 12]], cells: 40 }).trappedMm3).toBe(t.trappedMm3);
+    // A sprue that ends just under the ledge reaches it.
+    expect(trappedIn(bell, { up: UP, sprueMm: [[28, 0, 11.8]], cells: 200 }).trappedMm3).toBe(t.trappedMm3);
     expect(t.pockets[0]!.spillMm).toBeCloseTo(12, 6);
     // The other way up nothing stays but what lies above the foot's own rim.
     expect(trappedIn(bell, { up: [0, 0, -1], sprueMm: [[0, 0, 0]] }).trappedMm3).toBe(0);

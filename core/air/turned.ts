@@ -9,6 +9,8 @@ interface Turned {
   /** Where one of its meridians points. */
   phase: number;
   edges: readonly { r0: number; z0: number; r1: number; z1: number }[];
+  /** Level ones: roofs and floors. */
+  flats: readonly { r0: number; r1: number; z: number }[];
 }
 
 /** Fewer corners are a prism, not a turned body. */
@@ -46,17 +48,21 @@ function turnedForm(mesh: Mesh): Turned | null {
   }
   const radius = (k: number) => (index[k] === -1 ? 0 : Math.hypot(p[3 * k]! - x, p[3 * k + 1]! - y));
   const found = new Map<string, Turned["edges"][number]>();
+  const flats: { r0: number; r1: number; z: number }[] = [];
   for (let i = 0; i < t.length; i++) {
     const [a, b] = [t[i]!, t[i % 3 === 2 ? i - 2 : i + 1]!];
-    // Lines of the first meridian, and from its axis to it; level ones shut nothing off that the levels do not tell.
+    // Lines of the first meridian, and from its axis to it.
     if ((index[a] !== 0 && index[a] !== -1) || (index[b] !== 0 && index[b] !== -1) || (index[a] === index[b] && index[a] === -1)) continue;
     const [lo, hi] = p[3 * a + 2]! <= p[3 * b + 2]! ? [a, b] : [b, a];
     const [z0, z1] = [p[3 * lo + 2]!, p[3 * hi + 2]!];
-    if (z1 - z0 < tol) continue;
+    if (z1 - z0 < tol) {
+      flats.push({ r0: Math.min(radius(lo), radius(hi)), r1: Math.max(radius(lo), radius(hi)), z: z0 });
+      continue;
+    }
     const e = { r0: radius(lo), z0, r1: radius(hi), z1 };
     found.set([e.r0, z0, e.r1, z1].map((v) => Math.round(v / (4 * tol))).join(" "), e);
   }
-  const form = { x, y, sides, phase, edges: [...found.values()] };
+  const form = { x, y, sides, phase, edges: [...found.values()], flats };
   const cells = cellsOf(form, []);
   if (!cells) return null;
   const volume = cells.reduce((sum, c) => sum + c.volumeMm3, 0);
@@ -125,12 +131,14 @@ export function pocketsOfTurned(mesh: Mesh, outlets: readonly Vec[], cellMm: num
   if (!form) return null;
   const { low, high } = boundsOf(mesh.positions);
   /** The lowest roof over a place. */
-  const roofOver = (r: number, z: number): number =>
-    form.edges.reduce((roof, e) => {
+  const roofOver = (r: number, z: number): number => {
+    const flat = form.flats.reduce((roof, f) => (f.r0 <= r && r <= f.r1 && f.z >= z - 1e-9 && f.z < roof ? f.z : roof), high[2]);
+    return form.edges.reduce((roof, e) => {
       if (Math.min(e.r0, e.r1) > r || Math.max(e.r0, e.r1) < r) return roof;
       const at = Math.abs(e.r1 - e.r0) < 1e-9 ? e.z1 : e.z0 + ((r - e.r0) / (e.r1 - e.r0)) * (e.z1 - e.z0);
       return at >= z - 1e-9 && at < roof ? at : roof;
-    }, high[2]);
+    }, flat);
+  };
   const places = outlets.map((p) => {
     const r = Math.hypot(p[0] - form.x, p[1] - form.y);
     const roof = roofOver(r, p[2]);
