@@ -331,6 +331,16 @@ function hand() {
   ]);
 }
 
+/** Opens the rehearsal of a casting, from its step. */
+async function rehearsal(page: Page): Promise<Locator> {
+  const open = page.getByRole("button", { name: "Rehearse the pour" });
+  await unfolded(page, /^Sprue, vents, funnel/, open);
+  await open.click();
+  const pour = page.getByRole("button", { name: "Hold to pour" });
+  await expect(pour).toBeVisible({ timeout: 20_000 });
+  return pour;
+}
+
 test("a hand in resin is cast wrist up: fingers keep their air the other way, and drawing and order of work follow", async ({ page }) => {
   test.setTimeout(120_000);
   await start(page, "From a model file");
@@ -355,9 +365,7 @@ test("a mould is leaned while it fills and set straight again, and rubber is reh
   test.setTimeout(120_000);
   await page.goto("/jobs/demo-comet-drawer-pull");
   await toStep(page, "Cast");
-  await unfolded(page, /^Sprue, vents, funnel/, page.getByRole("button", { name: "Rehearse the pour" }));
-  await page.getByRole("button", { name: "Rehearse the pour" }).click();
-  const pour = page.getByRole("button", { name: "Hold to pour" });
+  const pour = await rehearsal(page);
   const lean = page.getByRole("slider", { name: /^Lean it/ });
   await expect(lean).toBeVisible({ timeout: 20_000 });
   await lean.focus();
@@ -385,8 +393,7 @@ test("a mould is leaned while it fills and set straight again, and rubber is reh
     .textContent();
   const text = JSON.stringify(kept);
   await page.reload();
-  await unfolded(page, /^Sprue, vents, funnel/, page.getByRole("button", { name: "Rehearse the pour" }));
-  await page.getByRole("button", { name: "Rehearse the pour" }).click();
+  await rehearsal(page);
   await expect(pour).toBeVisible({ timeout: 20_000 });
   await page.getByLabel("Open a pour from a file").setInputFiles({ name: "wrong.json", mimeType: "application/json", buffer: Buffer.from("{}") });
   await expect(page.getByText(/^This file is no pour/)).toBeVisible();
@@ -414,9 +421,7 @@ test("the comet pull rehearsed: a narrow sprue freezes short, the sprue as propo
   test.setTimeout(120_000);
   await page.goto("/jobs/demo-comet-drawer-pull");
   await toStep(page, "Cast");
-  await unfolded(page, /^Sprue, vents, funnel/, page.getByRole("button", { name: "Rehearse the pour" }));
-  await page.getByRole("button", { name: "Rehearse the pour" }).click();
-  const pour = page.getByRole("button", { name: "Hold to pour" });
+  const pour = await rehearsal(page);
   await expect(pour).toBeVisible({ timeout: 20_000 });
   await page.getByRole("radio", { name: "A narrow sprue" }).click();
   await page.getByRole("slider", { name: "Sprue" }).focus();

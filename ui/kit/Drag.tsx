@@ -11,7 +11,7 @@ export function Drag({
   min,
   max,
   step,
-  spoken,
+  spoken = typeof shown === "string" ? shown : undefined,
   onChange,
 }: {
   label: string;
@@ -21,7 +21,8 @@ export function Drag({
   min: number;
   max: number;
   step: number;
-  spoken: string;
+  /** What is read aloud; what is shown where that is words. */
+  spoken?: string | undefined;
   onChange: (value: number) => void;
 }) {
   return (

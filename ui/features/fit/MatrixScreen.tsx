@@ -145,7 +145,7 @@ export function MatrixScreen({ own }: { own: readonly Material[] }) {
       {waiting > 0 && stopped && (
         <div className="flex flex-wrap items-center gap-3">
           <p role="status" className="font-semibold">
-            Stopped: the heat of {waiting} {waiting === 1 ? "pair is" : "pairs are"} not worked out.
+            Stopped: the heat of {waiting} {waiting === 1 ? "pair" : "pairs"} is not worked out.
           </p>
           <button type="button" className="btn" onClick={goOn}>
             Go on

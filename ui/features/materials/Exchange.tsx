@@ -1,8 +1,9 @@
 "use client";
 
 import { FileDown, Upload } from "lucide-react";
+import { FilePick } from "../../kit/FilePick";
 import { Download } from "../../kit/Download";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { Dialog } from "../../kit/Dialog";
 import { notice } from "../../kit/notice";
 import { call } from "../../data/call";
@@ -21,7 +22,6 @@ const formatOf = (name: string): "json" | "csv" => (/\.json$/i.test(name) ? "jso
 
 /** Takes the workshop's materials out as a file, and takes a file in: bad rows are shown before anything is kept. */
 export function Exchange({ onChanged }: { onChanged: () => void }) {
-  const input = useRef<HTMLInputElement>(null);
   const [refused, setRefused] = useState<Refused | null>(null);
   const take = async (file: { name: string; text: string }, keepGood: boolean) => {
     const format = formatOf(file.name);
@@ -51,20 +51,9 @@ export function Exchange({ onChanged }: { onChanged: () => void }) {
       <Download className="btn" href="/api/materials/export?format=json">
         <FileDown size={18} aria-hidden="true" /> Ours as JSON
       </Download>
-      <label className="btn cursor-pointer">
+      <FilePick accept=".csv,.json,text/csv,application/json" onFile={(file) => void file.text().then((text) => take({ name: file.name, text }, false))}>
         <Upload size={18} aria-hidden="true" /> Import
-        <input
-          ref={input}
-          type="file"
-          accept=".csv,.json,text/csv,application/json"
-          className="sr-only"
-          onChange={(e) => {
-            const file = e.target.files?.[0];
-            if (file) void file.text().then((text) => take({ name: file.name, text }, false));
-            if (input.current) input.current.value = "";
-          }}
-        />
-      </label>
+      </FilePick>
       <Dialog open={refused !== null} onOpenChange={(o) => !o && setRefused(null)} title="Some rows are not usable" description={refused?.message ?? ""}>
         {refused && (
           <div className="space-y-4">

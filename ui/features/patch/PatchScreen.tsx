@@ -5,6 +5,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { CONTACT_LABEL, type Contact } from "@/core/fit";
+import { FilePick } from "../../kit/FilePick";
 import { Choice } from "../../kit/Choice";
 import { Fault } from "../../kit/controls";
 import type { Patch } from "@/core/log";
@@ -84,19 +85,9 @@ export function PatchScreen({ initial }: { initial: Patch }) {
           // eslint-disable-next-line @next/next/no-img-element -- served from this workshop's own folder at its own size
           <img src={`/api/patches/${patch.id}/photo?${patch.photoFile}`} alt="Photo of this patch test" className="max-h-72 rounded-lg border border-line" />
         )}
-        <label className="btn cursor-pointer">
+        <FilePick accept="image/jpeg,image/png,image/webp" onFile={(file) => void addPhoto(file)}>
           <Camera size={19} aria-hidden="true" /> {patch.photoFile ? "Another photo" : "Add a photo"}
-          <input
-            type="file"
-            accept="image/jpeg,image/png,image/webp"
-            className="sr-only"
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              e.target.value = "";
-              if (file) void addPhoto(file);
-            }}
-          />
-        </label>
+        </FilePick>
       </section>
       <p className="hint">The answer holds for this very pair in this workshop. Reopen the job to see its verdict.</p>
     </div>

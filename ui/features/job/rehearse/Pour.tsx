@@ -25,6 +25,7 @@ import {
 } from "@/core/rehearsal";
 import { Fault } from "../../../kit/controls";
 import { Drag } from "../../../kit/Drag";
+import { FilePick } from "../../../kit/FilePick";
 import { useDark } from "../../../kit/theme";
 import { useUnits } from "../../../kit/units";
 import { readBest, writeBest } from "./best";
@@ -149,12 +150,18 @@ export function Pour({
       const to: number = wanted.current;
       wanted.current = null;
       const l = live.current;
-      if (!l || l.st.ended) {
+      if (l) l.waits = true;
+      // Before the first drop it stands otherwise from the start; after it, it is turned.
+      if (!l || l.st.ended || l.st.tick === 0) {
         const n = await lean(to, []);
         if (!n) break;
         start.current = n;
+        const begun = live.current;
+        if (begun && !begun.st.ended && begun.st.tick === 0) {
+          begun.first = n;
+          begun.st = begin(n, asked);
+        }
       } else {
-        l.waits = true;
         const now = { leanDeg: l.st.network.leanDeg, filledMl: l.st.filledMl };
         const n = await lean(to, [...l.held, now]);
         if (!n) break;
@@ -251,7 +258,7 @@ export function Pour({
         aria-label={`${of === "rubber" ? "The box" : "The mould"} in section, ${fmt(told.filled, "volume")} of ${fmt(roomOf(network), "volume")} in it`}
       />
       <p className="flex items-baseline justify-between gap-3">
-        <span className="figure text-3xl">{fmt(told.filled, "volume")}</span>
+        <span className="figure whitespace-nowrap text-3xl">{fmt(told.filled, "volume")}</span>
         <span className="text-sm">
           of {fmt(roomOf(network), "volume")}, after {fmt(told.seconds / 3600, "duration")}
           {pace > 1 ? `, shown ${pace} times as fast` : ""}
@@ -321,7 +328,6 @@ export function Pour({
             <Drag
               label="Look back"
               shown={back === null ? "as it ended" : fmt(back / TICKS / 3600, "duration")}
-              spoken={back === null ? "as it ended" : fmt(back / TICKS / 3600, "duration")}
               value={back ?? Math.round(ended.judged.seconds * TICKS)}
               min={0}
               max={Math.max(1, Math.round(ended.judged.seconds * TICKS))}
@@ -335,19 +341,9 @@ export function Pour({
             </a>
           </>
         )}
-        <label className="inline-flex min-h-11 cursor-pointer items-center underline">
+        <FilePick accept="application/json,.json" className="inline-flex min-h-11 items-center underline" onFile={(f) => void openFile(f)}>
           Open a pour from a file
-          <input
-            type="file"
-            accept="application/json,.json"
-            className="sr-only"
-            onChange={(e) => {
-              const f = e.target.files?.[0];
-              e.target.value = "";
-              if (f) void openFile(f);
-            }}
-          />
-        </label>
+        </FilePick>
         <Fault>{fault}</Fault>
         {best && (
           <p className="hint">

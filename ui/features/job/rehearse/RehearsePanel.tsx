@@ -130,39 +130,19 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
           <Drag
             label="Sprue"
             shown={fmt(cuts.chokeMm, "length")}
-            spoken={fmt(cuts.chokeMm, "length")}
             value={cuts.chokeMm}
             min={0.5}
             max={Math.max(6, 2 * sizes.choke.mostMm)}
             step={0.5}
             onChange={(chokeMm) => change({ chokeMm })}
           />
-          <Drag
-            label="Vents"
-            shown={String(cuts.vents)}
-            spoken={String(cuts.vents)}
-            value={cuts.vents}
-            min={0}
-            max={12}
-            step={1}
-            onChange={(vents) => change({ vents })}
-          />
+          <Drag label="Vents" shown={String(cuts.vents)} value={cuts.vents} min={0} max={12} step={1} onChange={(vents) => change({ vents })} />
           {cuts.vents > 0 && (
-            <Drag
-              label="Each"
-              shown={fmt(cuts.ventMm, "length")}
-              spoken={fmt(cuts.ventMm, "length")}
-              value={cuts.ventMm}
-              min={0.2}
-              max={12}
-              step={0.1}
-              onChange={(ventMm) => change({ ventMm })}
-            />
+            <Drag label="Each" shown={fmt(cuts.ventMm, "length")} value={cuts.ventMm} min={0.2} max={12} step={0.1} onChange={(ventMm) => change({ ventMm })} />
           )}
           <Drag
             label="Your hand pours, a second"
             shown={fmt(cuts.handMlS, "volume")}
-            spoken={fmt(cuts.handMlS, "volume")}
             value={cuts.handMlS}
             min={0.5}
             max={Math.max(20, 4 * proposed.handMlS)}
@@ -173,7 +153,6 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
             <Drag
               label="Poured at"
               shown={fmt(cuts.pourC, "temperature")}
-              spoken={fmt(cuts.pourC, "temperature")}
               value={cuts.pourC}
               min={Math.ceil(q.freezing.freezingC)}
               max={Math.max(Math.ceil(plan.cast.peakC.high), Math.ceil(q.freezing.freezingC) + 1)}

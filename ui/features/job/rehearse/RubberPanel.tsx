@@ -66,16 +66,7 @@ function Run({ run }: { run: RubberRun }) {
           From the bottom corner, and let it rise: {fmt(run.pour.rubberMl, "volume")} before its pot life of {fmt(run.pour.cure.potLife.hours.low, "duration")}{" "}
           is over.
         </p>
-        <Drag
-          label="Your hand pours, a second"
-          shown={fmt(handMlS, "volume")}
-          spoken={fmt(handMlS, "volume")}
-          value={handMlS}
-          min={0.5}
-          max={30}
-          step={0.5}
-          onChange={setHandMlS}
-        />
+        <Drag label="Your hand pours, a second" shown={fmt(handMlS, "volume")} value={handMlS} min={0.5} max={30} step={0.5} onChange={setHandMlS} />
         <Tick checked={painted} onChange={setPainted}>
           A first coat is painted on
         </Tick>
