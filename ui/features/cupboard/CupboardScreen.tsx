@@ -45,7 +45,8 @@ export function CupboardScreen({ initial, jobs }: { initial: StockView; jobs: re
     // Jobs whose needs are not known yet are planned a few at each question.
     refetchInterval: (q) => ((q.state.data?.pending ?? 0) > 0 ? 400 : false),
   });
-  const changed = () => void queries.invalidateQueries({ queryKey: ["stock"] });
+  // What is shown is read anew before a dialog closes: opened again at once, it shows what was just kept.
+  const changed = () => queries.invalidateQueries({ queryKey: ["stock"] });
   const [bought, setBought] = useState<{ packId: string | null } | null>(null);
   return (
     <div className="space-y-4 pb-10 pt-2">
@@ -72,7 +73,7 @@ export function CupboardScreen({ initial, jobs }: { initial: StockView; jobs: re
   );
 }
 
-function Shelf({ stock, onChanged, onWhole }: { stock: StockView; onChanged: () => void; onWhole: (materialId: string) => void }) {
+function Shelf({ stock, onChanged, onWhole }: { stock: StockView; onChanged: () => Promise<void>; onWhole: (materialId: string) => void }) {
   const { fmt, zone } = useUnits();
   const [open, setOpen] = useState<LotView | null>(null);
   const ids = [...new Set([...stock.balances.filter((b) => b.needs.length > 0).map((b) => b.materialId), ...stock.lots.map((l) => l.materialId)])];
@@ -292,7 +293,7 @@ function ToBuy({
   );
 }
 
-function Packs({ stock, onChanged }: { stock: StockView; onChanged: () => void }) {
+function Packs({ stock, onChanged }: { stock: StockView; onChanged: () => Promise<void> }) {
   const { fmt } = useUnits();
   const [open, setOpen] = useState<{ pack: StockView["packs"][number] | null } | null>(null);
   return (

@@ -19,7 +19,7 @@ import { ageWords, dayOf } from "./words";
 const MOVES = { bought: "came", drawn: "taken", corrected: "put right by the scale", thrown: "thrown away" } as const;
 
 /** One lot: a tub put on the scale, what is written on it, where it stands, and everything that went out of it. */
-export function LotDialog({ lot, onClose, onChanged }: { lot: LotView; onClose: () => void; onChanged: () => void }) {
+export function LotDialog({ lot, onClose, onChanged }: { lot: LotView; onClose: () => void; onChanged: () => Promise<void> }) {
   const { fmt, zone } = useUnits();
   const act = useActKey();
   const [now, setNow] = useState(lot);
@@ -29,17 +29,17 @@ export function LotDialog({ lot, onClose, onChanged }: { lot: LotView; onClose: 
   const [takeG, setTake] = useState<number | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const moves = useQuery({ queryKey: ["moves", lot.id, now.leftG.join()], queryFn: () => read("stock", "moves", { params: { id: lot.id } }) });
-  const done = (answer: Awaited<ReturnType<typeof call<"stock", "act">>>) => {
+  const done = async (answer: Awaited<ReturnType<typeof call<"stock", "act">>>) => {
     setFault(answer.ok ? null : answer.message);
     if (!answer.ok) return;
     act.answered();
     setNow(answer.data);
     setGross(null);
     setTake(null);
-    onChanged();
+    await onChanged();
   };
   const change = async (body: Parameters<typeof call<"stock", "changeLot">>[2]["body"]) =>
-    done(await call("stock", "changeLot", { params: { id: lot.id }, body }));
+    void done(await call("stock", "changeLot", { params: { id: lot.id }, body }));
   const p = now.parts[part]!;
   const left = now.leftG[part] ?? 0;
   return (
@@ -75,7 +75,7 @@ export function LotDialog({ lot, onClose, onChanged }: { lot: LotView; onClose: 
           className="btn btn-main w-full justify-center"
           disabled={grossG === null}
           onClick={async () =>
-            grossG !== null && done(await call("stock", "act", { params: { id: lot.id }, body: { do: "weigh", key: act.key(), part, grossG, tareG } }))
+            grossG !== null && void done(await call("stock", "act", { params: { id: lot.id }, body: { do: "weigh", key: act.key(), part, grossG, tareG } }))
           }
         >
           <Scale size={18} aria-hidden="true" /> {grossG === null ? "It is this much" : `It is ${fmt(Math.max(0, grossG - (tareG ?? 0)), "mass")}`}
@@ -88,7 +88,7 @@ export function LotDialog({ lot, onClose, onChanged }: { lot: LotView; onClose: 
             className="btn"
             disabled={takeG === null}
             onClick={async () =>
-              takeG !== null && done(await call("stock", "act", { params: { id: lot.id }, body: { do: "take", key: act.key(), part, g: takeG } }))
+              takeG !== null && void done(await call("stock", "act", { params: { id: lot.id }, body: { do: "take", key: act.key(), part, g: takeG } }))
             }
           >
             Book it

@@ -33,7 +33,7 @@ export function PackDialog({
   stock: StockView;
   pack: StockView["packs"][number] | null;
   onClose: () => void;
-  onChanged: () => void;
+  onChanged: () => Promise<void>;
 }) {
   const act = useActKey();
   const form = useForm({
@@ -69,7 +69,7 @@ export function PackDialog({
             : await call("stock", "addPack", { body: { ...body, key: act.key() } });
           if (!a.ok) return a.message;
           act.answered();
-          onChanged();
+          await onChanged();
           onClose();
           return null;
         }}
@@ -125,7 +125,7 @@ export function PackDialog({
             onClick={async () => {
               const a = await call("stock", "removePack", { params: { id: pack.id } });
               if (!a.ok) return form.setError("root", { message: a.message });
-              onChanged();
+              await onChanged();
               onClose();
             }}
           >

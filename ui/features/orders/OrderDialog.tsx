@@ -40,7 +40,7 @@ export function OrderDialog({
   view: OrderView | null;
   jobs: readonly JobName[];
   onClose: () => void;
-  onChanged: () => void;
+  onChanged: () => Promise<void>;
 }) {
   const { zone } = useUnits();
   const [id] = useState(() => view?.id ?? freshId());
@@ -51,6 +51,7 @@ export function OrderDialog({
   const [lines, setLines] = useState<Line[]>(view ? view.order.lines.map((l) => ({ ...l })) : [BLANK]);
   const [pots, setPots] = useState(view?.order.pots ?? 1);
   const [fault, setFault] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
   const save = async () => {
     const dueAt = dayEnd(by, zone);
     const told = lines.flatMap((l) => (l.jobId !== null && l.good !== null ? [{ ...l, jobId: l.jobId, good: l.good, sent: Math.min(l.sent, l.good) }] : []));
@@ -64,7 +65,7 @@ export function OrderDialog({
       ? await call("works", "saveOrder", { params: { id: view.id }, body: { order, baseRevision: view.revision } })
       : await call("works", "addOrder", { body: { order, id } });
     if (!a.ok) return setFault(a.message);
-    onChanged();
+    await onChanged();
     onClose();
   };
   return (
@@ -74,7 +75,8 @@ export function OrderDialog({
         onSubmit={(e) => {
           if (stoppedByUnread(e)) return;
           e.preventDefault();
-          void save();
+          setBusy(true);
+          void save().finally(() => setBusy(false));
         }}
       >
         <label className="block">
@@ -148,7 +150,7 @@ export function OrderDialog({
           <input className="field" maxLength={1000} value={note} onChange={(e) => setNote(e.target.value)} autoComplete="off" />
         </label>
         <Fault>{fault}</Fault>
-        <button type="submit" className="btn btn-main w-full justify-center">
+        <button type="submit" className="btn btn-main w-full justify-center" disabled={busy}>
           Keep the order
         </button>
       </form>

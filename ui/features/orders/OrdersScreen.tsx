@@ -27,7 +27,8 @@ export function OrdersScreen({ orders: first, projects, jobs }: { orders: OrderV
   const [open, setOpen] = useState<{ order: OrderView | null } | null>(null);
   const queries = useQueryClient();
   const { data: orders = first } = useQuery({ queryKey: ["orders"], queryFn: () => read("works", "orders", { body: { all: "no" } }), initialData: first });
-  const changed = () => void queries.invalidateQueries({ queryKey: ["orders"] });
+  // What is shown is read anew before a dialog closes: opened again at once, it shows what was just kept.
+  const changed = () => queries.invalidateQueries({ queryKey: ["orders"] });
   return (
     <div className="space-y-4 pb-10 pt-2">
       <div className="flex flex-wrap items-end justify-between gap-3">
@@ -73,14 +74,14 @@ export function OrdersScreen({ orders: first, projects, jobs }: { orders: OrderV
   );
 }
 
-function OrderCard({ view, onEdit, onChanged }: { view: OrderView; onEdit: () => void; onChanged: () => void }) {
+function OrderCard({ view, onEdit, onChanged }: { view: OrderView; onEdit: () => void; onChanged: () => Promise<void> }) {
   const { fmt, zone } = useUnits();
   const [fault, setFault] = useState<string | null>(null);
   const { order, lines, lateH, safeAt, expectedAt } = view;
   const save = async (change: Partial<OrderView["order"]>) => {
     const a = await call("works", "saveOrder", { params: { id: view.id }, body: { order: { ...order, ...change }, baseRevision: view.revision } });
     setFault(a.ok ? null : a.message);
-    onChanged();
+    await onChanged();
     return a.ok;
   };
   const send = (l: OrderLine) =>

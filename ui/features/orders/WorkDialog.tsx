@@ -28,7 +28,7 @@ export function WorkDialog({
   view: ProjectView | null;
   jobs: readonly JobName[];
   onClose: () => void;
-  onChanged: () => void;
+  onChanged: () => Promise<void>;
 }) {
   const [id] = useState(() => view?.id ?? freshId());
   const [name, setName] = useState(view?.project.name ?? "");
@@ -36,6 +36,7 @@ export function WorkDialog({
   const [edition, setEdition] = useState(view?.project.edition ?? null);
   const [parts, setParts] = useState<Part[]>(view ? view.project.parts.map((p) => ({ ...p })) : [{ jobId: null, name: "", count: 1, joint: "" }]);
   const [fault, setFault] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
   const nameOf = (p: Part) => p.name.trim() || (jobs.find((j) => j.id === p.jobId)?.name ?? "");
   const save = async () => {
     const told = parts.flatMap((p) =>
@@ -48,7 +49,7 @@ export function WorkDialog({
       ? await call("works", "saveProject", { params: { id: view.id }, body: { project, baseRevision: view.revision } })
       : await call("works", "addProject", { body: { project, id } });
     if (!a.ok) return setFault(a.message);
-    onChanged();
+    await onChanged();
     onClose();
   };
   return (
@@ -58,7 +59,8 @@ export function WorkDialog({
         onSubmit={(e) => {
           if (stoppedByUnread(e)) return;
           e.preventDefault();
-          void save();
+          setBusy(true);
+          void save().finally(() => setBusy(false));
         }}
       >
         <div className="grid grid-cols-[1fr_8rem] gap-3">
@@ -111,7 +113,7 @@ export function WorkDialog({
           <input className="field" maxLength={2000} value={note} onChange={(e) => setNote(e.target.value)} autoComplete="off" />
         </label>
         <Fault>{fault}</Fault>
-        <button type="submit" className="btn btn-main w-full justify-center">
+        <button type="submit" className="btn btn-main w-full justify-center" disabled={busy}>
           Keep it
         </button>
       </form>

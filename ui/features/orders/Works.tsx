@@ -28,7 +28,8 @@ export function Works({ initial, jobs }: { initial: ProjectView[]; jobs: readonl
     initialData: initial,
   });
   const [open, setOpen] = useState<{ project: ProjectView | null } | null>(null);
-  const changed = () => void queries.invalidateQueries({ queryKey: ["projects"] });
+  // What is shown is read anew before a dialog closes: opened again at once, it shows what was just kept.
+  const changed = () => queries.invalidateQueries({ queryKey: ["projects"] });
   return (
     <div className="space-y-4">
       <button type="button" className="btn no-print" disabled={jobs.length === 0} onClick={() => setOpen({ project: null })}>
@@ -48,7 +49,7 @@ export function Works({ initial, jobs }: { initial: ProjectView[]; jobs: readonl
   );
 }
 
-function Work({ view, onEdit, onChanged }: { view: ProjectView; onEdit: () => void; onChanged: () => void }) {
+function Work({ view, onEdit, onChanged }: { view: ProjectView; onEdit: () => void; onChanged: () => Promise<void> }) {
   const { fmt, zone } = useUnits();
   const { project } = view;
   // Each part's job with as many castings as the work takes; a mould that stands on the rack is not built again.
@@ -140,7 +141,7 @@ function Work({ view, onEdit, onChanged }: { view: ProjectView; onEdit: () => vo
   );
 }
 
-function Edition({ view, zone, onChanged }: { view: ProjectView; zone: string; onChanged: () => void }) {
+function Edition({ view, zone, onChanged }: { view: ProjectView; zone: string; onChanged: () => Promise<void> }) {
   const { project } = view;
   const [pourId, setPour] = useState<string | null>(null);
   const [to, setTo] = useState("");
@@ -148,11 +149,11 @@ function Edition({ view, zone, onChanged }: { view: ProjectView; zone: string; o
   const save = async (castings: ProjectView["project"]["castings"]) => {
     const a = await call("works", "saveProject", { params: { id: view.id }, body: { project: { ...project, castings }, baseRevision: view.revision } });
     setFault(a.ok ? null : a.message);
+    await onChanged();
     if (a.ok) {
       setPour(null);
       setTo("");
     }
-    onChanged();
   };
   return (
     <section aria-label="Edition" className="space-y-2">
