@@ -202,9 +202,9 @@ describe("where a casting runs short", () => {
       [20, 80],
       [20, 120],
     ]);
-    const sinks = sinksOf(dumbbell, true, 0.03);
+    const sinks = sinksOf(dumbbell, [0, 0, 1], 0.03);
     expect(sinks).toHaveLength(1);
-    expect(sinks[0]!.zMm).toBeLessThan(42);
+    expect(sinks[0]!.upMm).toBeLessThan(42);
     expect(sinks[0]!.neckMm).toBeCloseTo(10, 0);
     // It lacks its own shrinkage: 3 % of the far ball.
     expect(sinks[0]!.shortMl / (0.03 * Math.PI * 400 * 40 * 1e-3)).toBeGreaterThan(0.9);
@@ -213,9 +213,23 @@ describe("where a casting runs short", () => {
       [5, 0],
       [30, 90],
     ]);
-    expect(sinksOf(cone, true, 0.03)).toEqual([]);
-    // Fed from its thin end all of it is short.
-    expect(sinksOf(cone, false, 0.03)).toHaveLength(1);
+    expect(sinksOf(cone, [0, 0, 1], 0.03)).toEqual([]);
+    // On its head it is fed from its thin end: all of it is short.
+    expect(sinksOf(cone, [0, 0, -1], 0.03)).toHaveLength(1);
+  });
+  it("follows how it stands: a bolt with its head below, above and beside", () => {
+    const bolt = body([
+      [25, 0],
+      [25, 30],
+      [6, 32],
+      [6, 120],
+    ]);
+    // Its head is the far end of a thin shank; head up it is fed first; lying it is one thick disc beside a thin bar, both reached from above.
+    const [far] = sinksOf(bolt, [0, 0, 1], 0.03);
+    expect(far!.upMm).toBeLessThan(31);
+    expect(far!.shortMl / (0.03 * Math.PI * 625 * 30e-3)).toBeGreaterThan(0.9);
+    expect(sinksOf(bolt, [0, 0, -1], 0.03)).toEqual([]);
+    for (const s of sinksOf(bolt, [1, 0, 0], 0.03)) expect(s.shortMl).toBeLessThan(0.5 * far!.shortMl);
   });
 });
 

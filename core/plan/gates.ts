@@ -70,7 +70,7 @@ export function gatesOf(job: Job, p: Pick<Plan, "body" | "pieces" | "cast" | "ru
   };
   // As wide as all their sprues together and a tenth more, so that it never is the narrowest place.
   const runnerMm = p.pieces > 1 ? 1.1 * sizes.choke.startMm * Math.sqrt(p.pieces) : null;
-  return { ...push, runnerMm, question, sizes, sinks: question.shrinks > 0 ? sinksOf(body, true, question.shrinks) : [] };
+  return { ...push, runnerMm, question, sizes, sinks: question.shrinks > 0 ? sinksOf(body, up, question.shrinks) : [] };
 }
 
 /** A hole through a jacket or a lid is so long, mm: usual plaster and laminate shells. */

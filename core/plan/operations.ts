@@ -203,7 +203,7 @@ export const operations: readonly Operation[] = [
       flashGapMm: z.number().nullable().describe("gap from which a melt that does not wet runs out"),
       buttonG: z.number().nullable(),
       potG: z.number().nullable(),
-      sinks: z.array(z.object({ zMm: z.number(), thickMm: z.number(), neckMm: z.number(), shortMl: z.number() })),
+      sinks: z.array(z.object({ upMm: z.number(), thickMm: z.number(), neckMm: z.number(), shortMl: z.number() })),
     }),
     ({ job, pockets }, catalogue) => {
       const g = gatesOf(job, plan(dossierOf(job, catalogue)), pockets);

@@ -85,8 +85,8 @@ export function Gates() {
       )}
       {early && <p>The sprue freezes before the thickest part: keep the funnel full and hot until it has sunk, or feed there.</p>}
       {sinks.slice(0, 2).map((s) => (
-        <p key={s.zMm}>
-          About {fmt(s.zMm, "length")} up it is {fmt(s.thickMm, "length")} thick behind a neck of {fmt(s.neckMm, "length")}: it freezes last and lacks{" "}
+        <p key={s.upMm}>
+          About {fmt(s.upMm, "length")} up it is {fmt(s.thickMm, "length")} thick behind a neck of {fmt(s.neckMm, "length")}: it freezes last and lacks{" "}
           {fmt(s.shortMl, "volume")}. A second feeder there, or a sink to fill.
         </p>
       ))}
