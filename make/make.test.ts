@@ -4,6 +4,7 @@ import { catalogueOf } from "../core/material";
 import { plan } from "../core/plan/plan";
 import { nest } from "./nest";
 import { overlapNote, piecesOf, type Piece } from "./pieces";
+import { formersOf } from "../core/gating";
 import { cutListPlot, dxfOf, nestedPlot, svgOf } from "./plot";
 
 const catalogue = catalogueOf();
@@ -133,6 +134,26 @@ describe("drawings read back", () => {
     ]);
     expect(dxf.outlines.every((o) => o.points.length === 4)).toBe(true);
     expect(dxf.words.some((w) => w.startsWith("Long side 2 of 2, 134 x 60 mm"))).toBe(true);
+  });
+
+  it("DXF: formers of sprue, funnel and vents on a layer of their own, seen from the side, each with its width and length", () => {
+    const formers = formersOf(
+      { channelMm: 12, headMm: 37 },
+      {
+        choke: { startMm: 6, mostMm: 9, fillS: 2, flowMlS: 20, reynolds: 1000 },
+        vents: { count: 2, startMm: 1.5, mostMm: 3, overPressurePa: 10 },
+        funnel: { topMm: 30, highMm: 25, volumeMl: 8 },
+      },
+    );
+    const dxf = readDxf(dxfOf(cutListPlot(pieces, "Tray", formers)));
+    expect(dxf.outlines.filter((o) => o.layer === "FORMER").map((o) => sizeOf(o.points))).toEqual([
+      [25, 30],
+      [12, 6],
+      [37, 1.5],
+      [37, 1.5],
+    ]);
+    expect(dxf.words.filter((w) => /^Vent \d of 2, rod dia 1.5 x 37 mm/.test(w))).toHaveLength(2);
+    expect(dxf.words.some((w) => w.startsWith("Funnel, cone dia 30 to 6 x 25 mm"))).toBe(true);
   });
 
   it("DXF of the sheets: pieces inside their sheet, none over another", () => {

@@ -1,3 +1,4 @@
+import type { Former } from "../core/gating";
 import type { Nested } from "./nest";
 import type { Piece } from "./pieces";
 
@@ -5,7 +6,7 @@ import type { Piece } from "./pieces";
 export interface Plot {
   widthMm: number;
   heightMm: number;
-  rects: { layer: "cut" | "sheet"; xMm: number; yMm: number; wMm: number; hMm: number }[];
+  rects: { layer: "cut" | "sheet" | "former"; xMm: number; yMm: number; wMm: number; hMm: number }[];
   words: { xMm: number; yMm: number; sizeMm: number; text: string }[];
 }
 
@@ -13,8 +14,10 @@ const ROOM = 25;
 const mm = (v: number) => (Math.round(v * 10) / 10).toString();
 const sizes = (p: { lengthMm: number; heightMm: number }) => `${mm(p.lengthMm)} × ${mm(p.heightMm)} mm`;
 
-/** Every piece once for each to cut, one above the other, with its name and sizes. */
-export function cutListPlot(pieces: readonly Piece[], title: string): Plot {
+const FORMER = "of wax, clay or printed, to bed before the rubber is poured; or cut this later";
+
+/** Every piece once for each to cut, one above the other, with its name and sizes; then the round formers of sprue and vents, seen from the side. */
+export function cutListPlot(pieces: readonly Piece[], title: string, formers: readonly Former[] = []): Plot {
   const plot: Plot = { widthMm: 0, heightMm: ROOM, rects: [], words: [] };
   let y = ROOM;
   for (const p of pieces) {
@@ -26,6 +29,16 @@ export function cutListPlot(pieces: readonly Piece[], title: string): Plot {
       y += p.heightMm + ROOM;
     }
   }
+  for (const f of formers)
+    for (let i = 0; i < f.count; i++) {
+      const wide = Math.max(f.acrossMm, f.topMm);
+      plot.rects.push({ layer: "former", xMm: ROOM, yMm: y, wMm: f.lengthMm, hMm: wide });
+      const name = f.count > 1 ? `${f.name} ${i + 1} of ${f.count}` : f.name;
+      const form = f.topMm === f.acrossMm ? `rod ⌀ ${mm(f.acrossMm)}` : `cone ⌀ ${mm(f.topMm)} to ${mm(f.acrossMm)}`;
+      plot.words.push({ xMm: ROOM, yMm: y - 7, sizeMm: 5, text: `${name}, ${form} × ${mm(f.lengthMm)} mm, ${FORMER}` });
+      plot.widthMm = Math.max(plot.widthMm, f.lengthMm + 2 * ROOM, 2 * ROOM + 300);
+      y += wide + ROOM;
+    }
   plot.words.push({ xMm: ROOM, yMm: y, sizeMm: 7, text: title });
   plot.heightMm = y + ROOM;
   return plot;
@@ -66,7 +79,7 @@ export function svgOf(p: Plot): string {
   const up = (y: number) => p.heightMm - y;
   const rects = p.rects.map(
     (r) =>
-      `<rect class="${r.layer}" x="${mm(r.xMm)}" y="${mm(up(r.yMm + r.hMm))}" width="${mm(r.wMm)}" height="${mm(r.hMm)}" fill="none" stroke="${r.layer === "cut" ? "#1d2330" : "#775a32"}" stroke-width="0.3"${r.layer === "sheet" ? ' stroke-dasharray="4 3"' : ""}/>`,
+      `<rect class="${r.layer}" x="${mm(r.xMm)}" y="${mm(up(r.yMm + r.hMm))}" width="${mm(r.wMm)}" height="${mm(r.hMm)}" fill="none" stroke="${r.layer === "cut" ? "#1d2330" : "#775a32"}" stroke-width="0.3"${r.layer === "sheet" ? ' stroke-dasharray="4 3"' : r.layer === "former" ? ' stroke-dasharray="1 1"' : ""}/>`,
   );
   const words = p.words.map(
     (w) => `<text x="${mm(w.xMm)}" y="${mm(up(w.yMm))}" font-family="sans-serif" font-size="${w.sizeMm}" fill="#1d2330">${escaped(w.text)}</text>`,
@@ -89,7 +102,7 @@ const plain = (text: string) =>
 
 /**
  * The drawing as DXF in the plain release 12 form every reader knows: closed polylines and text, units millimetres,
- * layers CUT, SHEET and NAME.
+ * layers CUT, SHEET, FORMER and NAME.
  */
 export function dxfOf(p: Plot): string {
   const out: (string | number)[] = [
@@ -120,10 +133,11 @@ export function dxfOf(p: Plot): string {
     0,
     "ENDSEC",
   ];
-  out.push(0, "SECTION", 2, "TABLES", 0, "TABLE", 2, "LAYER", 70, 3);
+  out.push(0, "SECTION", 2, "TABLES", 0, "TABLE", 2, "LAYER", 70, 4);
   for (const [name, colour] of [
     ["CUT", 7],
     ["SHEET", 8],
+    ["FORMER", 3],
     ["NAME", 5],
   ] as const)
     out.push(0, "LAYER", 2, name, 70, 0, 62, colour, 6, "CONTINUOUS");

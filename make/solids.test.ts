@@ -5,7 +5,7 @@ import { ell, star, towers } from "../core/body/fixtures/polygons";
 import { measureMaster, type ShapeKind, type Sizes } from "../core/master";
 import { layOutMould, makeDefault, type Make, type MouldDecision } from "../core/mould";
 import { stlOf, threeMfOf } from "./meshfiles";
-import { printedBox, printedJacket, printedKeys, printedSprue, type Print } from "./solids";
+import { printedBox, printedJacket, printedFormers, printedKeys, type Print } from "./solids";
 
 const measure = (shape: ShapeKind, sizes: Sizes, profile: { zMm: number; radiusMm: number }[] = []): Body => {
   const m = measureMaster({ shape, sizes, profile, readingMm: 0.5 });
@@ -170,13 +170,19 @@ describe("printed jackets", () => {
 });
 
 describe("keys and sprue formers", () => {
-  it("are half balls on a disc, and a cone with its narrow end up", async () => {
+  it("are half balls on a disc, a cone with its sprue on it, and a rod for each vent", async () => {
     const keys = await printedKeys(3, 6);
     within(keys.volumeMl, (3 * ((2 / 3) * Math.PI * 216 + Math.PI * 36 * 1.2)) / 1000, 0.02);
     expect(openEdges(readStl(stlOf(keys)))).toBe(0);
-    const sprue = await printedSprue(10, 20, 30);
-    within(sprue.volumeMl, (Math.PI * 30 * (100 + 25 + 50)) / 3 / 1000, 0.01);
-    expect(openEdges(readStl(stlOf(sprue)))).toBe(0);
+    const ways = await printedFormers([
+      { name: "Funnel", count: 1, acrossMm: 10, topMm: 20, lengthMm: 30 },
+      { name: "Sprue", count: 1, acrossMm: 10, topMm: 10, lengthMm: 15 },
+      { name: "Vent", count: 2, acrossMm: 3, topMm: 3, lengthMm: 40 },
+    ]);
+    expect(ways.parts.map((p) => p.name)).toEqual(["Sprue former", "Vent 1 of 2", "Vent 2 of 2"]);
+    within(ways.parts[0]!.volumeMl, ((Math.PI * 30 * (100 + 25 + 50)) / 3 + Math.PI * 25 * 15) / 1000, 0.01);
+    within(ways.parts[1]!.volumeMl, (Math.PI * 2.25 * 40) / 1000, 0.01);
+    expect(openEdges(readStl(stlOf(ways)))).toBe(0);
   });
 });
 

@@ -1,3 +1,4 @@
+import type { Former } from "../core/gating";
 import Module, { type Manifold, type ManifoldToplevel } from "manifold-3d";
 import {
   chordsOf,
@@ -303,9 +304,24 @@ export async function printedKeys(count: number, radiusMm: number): Promise<Prin
   return { parts, volumeMl: parts.reduce((s, p) => s + p.volumeMl, 0), holes: 0 };
 }
 
-/** A cone that holds the pouring way open: narrow end at the casting. */
-export async function printedSprue(chokeMm: number, mouthMm: number, heightMm: number): Promise<Print> {
+/** What holds the ways of a casting open: the funnel on its wide end with the sprue on it, and each vent as a rod that lies. */
+export async function printedFormers(formers: readonly Former[]): Promise<Print> {
   const { Manifold: M } = await solidKernel();
-  const part = partOf(M.cylinder(heightMm, mouthMm / 2, chokeMm / 2, 64, false), "Sprue former");
-  return { parts: [part], volumeMl: part.volumeMl, holes: 0 };
+  const standing = formers.filter((f) => f.name !== "Vent");
+  const foot = (i: number) => standing.slice(0, i).reduce((z, f) => z + f.lengthMm, 0);
+  const way = standing.map((f, i) => M.cylinder(f.lengthMm, f.topMm / 2, f.acrossMm / 2, 64, false).translate([0, 0, foot(i)]));
+  const rods = formers.flatMap((f) =>
+    f.name === "Vent"
+      ? Array.from({ length: f.count }, (_, i) =>
+          partOf(
+            M.cylinder(f.lengthMm, f.topMm / 2, f.acrossMm / 2, 32, false)
+              .rotate([0, 90, 0])
+              .translate([0, 0, f.topMm / 2]),
+            `Vent ${i + 1} of ${f.count}`,
+          ),
+        )
+      : [],
+  );
+  const parts = [...(way.length > 0 ? [partOf(M.union(way), "Sprue former")] : []), ...rods];
+  return { parts, volumeMl: parts.reduce((s, p) => s + p.volumeMl, 0), holes: 0 };
 }

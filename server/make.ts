@@ -1,11 +1,12 @@
 import type { MakeSummary } from "../contract/jobs";
 import { type Plan } from "../core/plan";
 import type { Job } from "../core/record";
+import { formersOf } from "../core/gating";
 import { cutListPlot, dxfOf, nestedPlot, svgOf } from "../make/plot";
 import { nest } from "../make/nest";
 import { overlapNote, piecesOf } from "../make/pieces";
 import { stlOf, threeMfOf } from "../make/meshfiles";
-import { printedBox, printedJacket, printedKeys, printedSprue, type Print } from "../make/solids";
+import { printedBox, printedJacket, printedFormers, printedKeys, type Print } from "../make/solids";
 import { sheetOf } from "../make/document";
 import { jobSheetPdf } from "../make/sheet";
 import type { Sheet } from "../core/draw";
@@ -74,6 +75,7 @@ export async function makeFile(w: Workshop, jobId: string, name: string): Promis
       const plot = cutListPlot(
         pieces(stored.job, p, w),
         `${stored.job.name}: cut list, finished sizes. ${overlapNote(stored.job)} The saw takes ${stored.job.mould.kerfMm} mm: cut outside the lines.`,
+        p.gates ? formersOf(p.gates.question, p.gates.sizes) : [],
       );
       return made(name.endsWith(".svg") ? svgOf(plot) : dxfOf(plot));
     }
@@ -111,8 +113,8 @@ async function printOf(name: string, job: Job, p: Plan): Promise<Print> {
       Math.max(3, Math.min(10, wall / 3)),
     );
   if (!OPENING[job.mould.opening].base) return notReady("An open mould is poured through its back: it needs no sprue former.");
-  const choke = Math.max(8, Math.min(20, Math.min(body.lengthMm, body.widthMm) / 6));
-  return printedSprue(choke, 2 * choke, Math.max(5, job.mould.baseMm));
+  if (!p.gates) return notReady("Choose what is cast, and its rubber: how wide its sprue and vents are follows from them.");
+  return printedFormers(formersOf(p.gates.question, p.gates.sizes));
 }
 
 export async function makeSummary(w: Workshop, jobId: string): Promise<MakeSummary> {

@@ -2,6 +2,7 @@
 
 import dynamic from "next/dynamic";
 import { useState } from "react";
+import { formersOf } from "@/core/gating";
 import { Figure } from "../../../kit/controls";
 import { More } from "../../../kit/More";
 import { useUnits } from "../../../kit/units";
@@ -69,9 +70,15 @@ export function Gates() {
         </p>
       )}
       <p>
-        Formers to bed before the rubber is poured: a cone {fmt(g.funnel.topMm, "length")} wide at its top, a rod of {fmt(g.choke.startMm, "length")} by{" "}
-        {fmt(q.channelMm, "length")}, {g.vents.count} {g.vents.count === 1 ? "rod" : "rods"} of {fmt(g.vents.startMm, "length")} by {fmt(q.headMm, "length")}.
-        Wax, clay or printed; or cut them later, with a bent knife.
+        Formers to bed before the rubber is poured:{" "}
+        {formersOf(q, g)
+          .map((f) =>
+            f.topMm === f.acrossMm
+              ? `${f.count === 1 ? "a rod" : `${f.count} rods`} of ${fmt(f.acrossMm, "length")} by ${fmt(f.lengthMm, "length")}`
+              : `a cone ${fmt(f.topMm, "length")} wide at its top`,
+          )
+          .join(", ")}
+        . Wax, clay or printed, as in the cut list; or cut them later, with a bent knife.
       </p>
       <p>
         Lay the halves edge to edge, all round, before a band goes on; a slip of a millimetre is a step in every casting. The old box cut down makes the two

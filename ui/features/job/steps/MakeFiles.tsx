@@ -60,7 +60,7 @@ export function MakeFiles() {
             {block ? file("box.stl", "Box, STL") : file("jacket.stl", "Jacket, STL")}
             {block ? file("box.3mf", "Box, 3MF") : file("jacket.3mf", "Jacket, 3MF")}
             {file("keys.stl", "Keys, STL")}
-            {plan.layout.kind === "block" && plan.layout.partingAtMm !== null && file("sprue.stl", "Sprue former, STL")}
+            {plan.gates && file("sprue.stl", "Sprue and vents, STL")}
           </div>
           <div className="grid grid-cols-3 gap-3">
             <JobField path="make.bedXMm" />
