@@ -3,6 +3,8 @@ const config = {
   testEnvironment: "node",
   // A slow machine is no failure; what hangs is.
   testTimeout: 30_000,
+  // On both cores of a small machine: no test here looks at a clock.
+  maxWorkers: "100%",
   testMatch: ["**/*.test.ts"],
   testPathIgnorePatterns: ["/node_modules/", "/.next/", "/e2e/"],
   modulePathIgnorePatterns: ["/.next/"],

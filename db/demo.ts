@@ -169,7 +169,7 @@ const POURS: DemoPour[] = [
 const weighed = (s: Snapshot, p: DemoPour): Snapshot =>
   p.sprueMm === undefined
     ? s
-    : { ...s, actual: { parts: s.parts.map((c) => ({ name: c.name, gotG: Math.round(c.massG * 10) / 10, lateG: 0 })), totalG: s.mixG, cups: 1, witnessG: 0, stirredAt: null, shopC: 18, sprueMm: p.sprueMm, ventMm: 1, vents: 1, meltC: null } };
+    : { ...s, actual: { parts: s.parts.map((c) => ({ name: c.name, gotG: Math.round(c.massG * 10) / 10, lateG: 0 })), totalG: s.mixG, cups: 1, witnessG: 0, stirredAt: null, shopC: 18, sprueMm: p.sprueMm, ventMm: 1, vents: 1, meltC: null, tookS: null } };
 
 const markOf = (job: Job, p: DemoPour): FaultMark[] => {
   const [fault] = p.faults ?? [];

@@ -17,7 +17,15 @@ const FaultList = z.array(FaultKeySchema);
 /** What the charts of a mould read of a casting. */
 const CastFigures = COLUMNS.pours
   .pick({ pouredAt: true, outcome: true })
-  .extend({ sprueMm: stored.mm.nullable(), meltC: stored.c.nullable(), shopC: stored.c.nullable(), volumeMl: stored.ml });
+  .extend({
+    sprueMm: stored.mm.nullable(),
+    ventMm: stored.mm.nullable(),
+    vents: stored.count.nullable(),
+    meltC: stored.c.nullable(),
+    tookS: stored.seconds.nullable(),
+    shopC: stored.c.nullable(),
+    volumeMl: stored.ml,
+  });
 
 const count = (which: SQL): SQL<number> => sql<number>`coalesce(sum(case when ${pours.kind} = 'cast' and ${which} then 1 else 0 end), 0)`;
 /** The family in the newest cast's frozen numbers. */
@@ -131,7 +139,10 @@ export const mouldCasts = (
   pouredAt: number;
   outcome: string | null;
   sprueMm: number | null;
+  ventMm: number | null;
+  vents: number | null;
   meltC: number | null;
+  tookS: number | null;
   shopC: number | null;
   volumeMl: number;
   faults: FaultKey[];
@@ -144,7 +155,10 @@ export const mouldCasts = (
       pouredAt: pours.pouredAt,
       outcome: pours.outcome,
       sprueMm: inJson<number>(pours.snapshot, "$.actual.sprueMm"),
+      ventMm: inJson<number>(pours.snapshot, "$.actual.ventMm"),
+      vents: inJson<number>(pours.snapshot, "$.actual.vents"),
       meltC: inJson<number>(pours.snapshot, "$.actual.meltC"),
+      tookS: inJson<number>(pours.snapshot, "$.actual.tookS"),
       shopC: inJson<number>(pours.snapshot, "$.actual.shopC"),
       volumeMl: inJson<number>(pours.snapshot, "$.volumeMl"),
       faults: pours.faults,

@@ -32,6 +32,7 @@ const pourRow = (p: Pour) => ({
   vents: p.snapshot.actual?.vents ?? "",
   vent_mm: figure(p.snapshot.actual?.ventMm ?? null),
   melt_c: figure(p.snapshot.actual?.meltC ?? null),
+  took_s: figure(p.snapshot.actual?.tookS ?? null),
   changed: p.changed?.text ?? "",
   verdict: p.snapshot.verdict,
   ready_at: time(p.readyAt),

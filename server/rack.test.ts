@@ -137,7 +137,7 @@ describe("the lesson before the pour", () => {
     const begun = beginWeighing(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", mouldId: id });
     // Nothing is taken for said; the cuts of last time stand in.
     expect(begun.weighIn.changed).toEqual([]);
-    expect(begun.weighIn.cut).toEqual({ sprueMm: 7, ventMm: 1, vents: 2, meltC: null });
+    expect(begun.weighIn.cut).toEqual({ sprueMm: 7, ventMm: 1, vents: 2, meltC: null, tookS: null });
     const pourIt = (changed: { key: string | null; text: string }[]) => {
       const b = beginWeighing(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", mouldId: id });
       for (const point of HOLD_KEYS) actOnBatch(w, b.id, { do: "hold", point, on: true });

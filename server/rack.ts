@@ -94,18 +94,31 @@ function shareFilled(marks: readonly FaultMark[], judged: Plan | null, floor: nu
   return end && end.ml > 0 ? Math.min(1, (fills[Math.max(0, at)]?.ml ?? 0) / end.ml) : null;
 }
 
-const madeOf = ({ snapshot: { actual } }: Pour) => ({ sprueMm: actual?.sprueMm ?? null, meltC: actual?.meltC ?? null, shopC: actual?.shopC ?? null });
+/** What is known of how one casting was made; null where nobody told it. */
+interface Made {
+  sprueMm: number | null;
+  ventMm: number | null;
+  vents: number | null;
+  meltC: number | null;
+  tookS: number | null;
+  shopC: number | null;
+}
+const madeOf = ({ snapshot: { actual: a } }: Pour): Made => ({
+  sprueMm: a?.sprueMm ?? null,
+  ventMm: a?.ventMm ?? null,
+  vents: a?.vents ?? null,
+  meltC: a?.meltC ?? null,
+  tookS: a?.tookS ?? null,
+  shopC: a?.shopC ?? null,
+});
 
 /** What one casting teaches of its mould: its cut and how far it got, at the temperatures it was poured at; nothing where nobody told the cut. */
-function trialOf(
-  c: { sprueMm: number | null; meltC: number | null; shopC: number | null; faults: readonly FaultKey[] },
-  judged: Plan | null,
-  share: number | null,
-): Trial[] {
+function trialOf(c: Made & { faults: readonly FaultKey[] }, judged: Plan | null, share: number | null): Trial[] {
   if (c.sprueMm === null) return [];
   const freezing = judged?.gates?.question.freezing;
   const heat = freezing ? heatFactor(freezing, { pourC: c.meltC, mouldC: c.shopC }) : 1;
-  return [{ chokeMm: c.sprueMm, full: !c.faults.includes("short-fill"), share, heat, gulped: c.faults.includes("gulp") }];
+  const vents = c.vents !== null && (c.vents === 0 || c.ventMm !== null) ? { count: c.vents, diameterMm: c.ventMm ?? 0 } : null;
+  return [{ chokeMm: c.sprueMm, vents, full: !c.faults.includes("short-fill"), share, heat, gulped: c.faults.includes("gulp"), tookS: c.tookS }];
 }
 
 /** What to change after a pour, worked out from its faults and the numbers frozen with it. */
@@ -130,6 +143,7 @@ export function pourAdvice(w: Workshop, pour: Pour): PourAdvice {
     openBack: job !== undefined && pour.kind === "cast" && isOpenBack(job.mould),
     atHeatLimit: heat?.some((f) => f.verdict !== "sound") ?? false,
     doubts: judged ? judged.chain.links.filter((l) => l.contact.endsWith("-rubber") && l.verdict !== "sound").map((l) => l.between.join(" on ")) : [],
+    gates: judged?.gates?.question ?? null,
     trials: [...before, { ...madeOf(pour), outcome: pour.outcome, faults: pour.faults, marks: pour.marks }]
       .filter((c) => c.outcome !== null)
       .flatMap((c): Trial[] => trialOf(c, judged, shareFilled(c.marks, judged, floor, top))),
@@ -190,8 +204,9 @@ export function lastCutOf(w: Workshop, mouldId: string | null): Cut | null {
   if (!mouldId) return null;
   for (const c of mouldCasts(w.db, mouldId).toReversed()) {
     const actual = orOdd(() => getPour(w, c.id).pour)?.snapshot.actual;
-    // How hot it was is told anew each time.
-    if (actual && (actual.sprueMm !== null || actual.vents > 0)) return { sprueMm: actual.sprueMm, ventMm: actual.ventMm, vents: actual.vents, meltC: null };
+    // How hot it was, and how long it took, is told anew each time.
+    if (actual && (actual.sprueMm !== null || actual.vents > 0))
+      return { sprueMm: actual.sprueMm, ventMm: actual.ventMm, vents: actual.vents, meltC: null, tookS: null };
   }
   return null;
 }

@@ -150,9 +150,9 @@ const worker = {
   sequences: (corners: Float32Array, up: Vec, sprueMm: Vec | null, ventsMm: readonly Vec[], tell: Told): Sequence[] =>
     sequencesOf(looseMesh(corners), { up, sprueMm: sprueMm ? [sprueMm] : [], ventsMm }, tell),
   /** The basins of a casting, for a pour to be rehearsed in. */
-  network: (corners: Float32Array, asked: NetworkAsked): Network => networkOf(looseMesh(corners), { cells: 72, ...asked }),
+  network: (corners: Float32Array, asked: NetworkAsked): Network => networkOf(looseMesh(corners), { cells: 72, skin: true, ...asked }),
   /** The basins of the room round a master in its box. */
-  networkRound: (corners: Float32Array, asked: RoundAsked): Network => networkRound(looseMesh(corners), { cells: 64, ...asked }),
+  networkRound: (corners: Float32Array, asked: RoundAsked): Network => networkRound(looseMesh(corners), { cells: 64, skin: true, ...asked }),
   /** Where rubber poured round it shuts air in. */
   coat: (corners: Float32Array): CoatMap & { touched: Uint8Array } => {
     const { found, holds } = lookRound(looseMesh(corners), { cells: 200 });

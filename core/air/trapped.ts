@@ -194,7 +194,7 @@ export function pocketsOf(s: Stand, escape: Float64Array, column: Uint32Array): 
 }
 
 /** The span nearest to a place, looked for in its own column and those round it; −1 for none within a few cells. */
-function spanNear(s: Stand, [x, y, z]: Vec): number {
+export function spanNear(s: Stand, [x, y, z]: Vec): number {
   const c = columnAt(s, Math.min(x, s.x0 + s.cell * (s.nx - 0.5)), Math.min(y, s.y0 + s.cell * (s.ny - 0.5)));
   if (c < 0 && columnAt(s, Math.max(x, s.x0 + 0.5 * s.cell), Math.max(y, s.y0 + 0.5 * s.cell)) < 0) return -1;
   const [u, v] = [Math.floor((x - s.x0) / s.cell), Math.floor((y - s.y0) / s.cell)];

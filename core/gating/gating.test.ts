@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { measureMaster } from "../master";
 import {
   airPressure,
+  BELIEVED,
   believed,
   flowMlS,
   frozenS,
@@ -12,6 +13,7 @@ import {
   laminarMlS,
   nextCut,
   partingN,
+  reckonedShare,
   reynoldsOf,
   risingBothS,
   risingFillS,
@@ -22,6 +24,7 @@ import {
   type Freezing,
   type GateQuestion,
   type Liquid,
+  type Reckoned,
   type Trial,
 } from ".";
 
@@ -234,90 +237,161 @@ describe("where a casting runs short", () => {
 });
 
 describe("what pours teach of a mould", () => {
-  /** Share a choke fills by the formula: freezing time over filling time, which goes as its area. */
-  const reckoned = (mm: number) => (mm / 3) ** 2;
+  const vents = { count: 2, diameterMm: 1.5 };
+  /** Pewter, 20 mL, 45 mm of head: through 3 mm it just fills before its thin parts freeze. */
+  const mould: Reckoned = { volumeMl: 20, liquidS: 5.2, liquid: { densityKgM3: 6970, viscosityPaS: 0.002 }, headMm: 45, channelMm: 20, vents };
+  const cut = (chokeMm: number) => ({ chokeMm, vents });
+  const dice = (seed: number) => {
+    let s = seed;
+    const die = () => (s = (s * 48_271) % 2_147_483_647) / 2_147_483_647;
+    return { die, normal: () => Math.sqrt(-2 * Math.log(die())) * Math.cos(2 * Math.PI * die()) };
+  };
+  /** A mould as it really is, by a search of its own for where sprue and air are in balance. */
+  interface Real {
+    discharge: number;
+    vents: number;
+    handMlS: number;
+    heat: number;
+  }
+  const flowOf = (r: Real, chokeMm: number, through = vents): number => {
+    let [low, high] = [0, 1000];
+    for (let i = 0; i < 60; i++) {
+      const q = (low + high) / 2;
+      const one = airPressure(q, { ...through, lengthMm: mould.channelMm });
+      const backMm = (one.orificePa / r.vents ** 2 + one.laminarPa / r.vents) / ((mould.liquid.densityKgM3 * 9.80665) / 1000);
+      const runs =
+        backMm >= mould.headMm
+          ? 0
+          : flowMlS(mould.liquid, { diameterMm: chokeMm, lengthMm: mould.channelMm, headMm: mould.headMm - backMm, discharge: 0.6 * r.discharge });
+      if (runs > q) low = q;
+      else high = q;
+    }
+    return Math.min(r.handMlS, (low + high) / 2);
+  };
+  const shareOf = (r: Real, chokeMm: number, through = vents): number => (mould.liquidS * r.heat * flowOf(r, chokeMm, through)) / mould.volumeMl;
+  const PLAIN: Real = { discharge: 1, vents: 1, handMlS: 20, heat: 1 };
+  /** Three pours that tell how far they got and how long they took. */
+  const pours = (r: Real, chokes = [2, 2.6, 3.2], m = mould): Trial[] =>
+    chokes.map((chokeMm) => {
+      const share = shareOf(r, chokeMm, m.vents);
+      return {
+        chokeMm,
+        vents: m.vents,
+        full: share >= 1,
+        share: share >= 1 ? null : share,
+        tookS: (mould.volumeMl * Math.min(1, share)) / flowOf(r, chokeMm, m.vents),
+      };
+    });
 
-  it("believes the formula before any pour, and what was seen after a few", () => {
-    const before = believed([], reckoned);
-    expect(before.flow.typical).toBeCloseTo(1, 1);
-    const slow = believed(
-      [2, 3, 3.5].map((chokeMm) => ({ chokeMm, full: false, share: 0.5 * reckoned(chokeMm) })),
-      reckoned,
-    );
-    expect(slow.flow.typical).toBeGreaterThan(0.42);
-    expect(slow.flow.typical).toBeLessThan(0.62);
-    expect(slow.flow.high - slow.flow.low).toBeLessThan(0.6 * (before.flow.high - before.flow.low));
-    // A mould that runs half as fast asks for a choke of twice the area: 3·√2 = 4.24, and some more to be sure.
-    const cut = nextCut(slow, 3.5, 8);
-    expect(cut.chokeMm).toBeGreaterThanOrEqual(4.5);
-    expect(cut.chokeMm).toBeLessThanOrEqual(5.5);
-    expect(cut.chance).toBeGreaterThanOrEqual(0.8);
+  it("believes the formula before any pour: by the same flow as a search for the balance of sprue and air", () => {
+    for (const mm of [1, 2, 3, 5, 8]) expect(reckonedShare(mould, cut(mm)) / shareOf(PLAIN, mm)).toBeCloseTo(1, 4);
+    const before = believed([], mould);
+    for (const f of BELIEVED) {
+      expect(before[f].typical).toBeCloseTo(1, 1);
+      expect(before[f].low).toBeLessThan(0.8);
+    }
+    expect(before.most).toBeNull();
+    expect(before.trials).toBe(0);
+  });
+
+  it("learns each for itself: sprue, vents, hand and freezing, and says which is furthest off", () => {
+    const slow = believed(pours({ ...PLAIN, discharge: 0.6 }), mould);
+    expect(slow.most).toBe("discharge");
+    expect(slow.discharge.typical).toBeLessThan(0.8);
+    const cool = believed(pours({ ...PLAIN, heat: 0.5 }), mould);
+    expect(cool.most).toBe("heat");
+    expect(cool.heat.typical).toBeGreaterThan(0.4);
+    expect(cool.heat.typical).toBeLessThan(0.65);
+    // Its vents are nearly shut: wider sprues hardly run faster.
+    const fine = { ...mould, vents: { count: 1, diameterMm: 0.5 } };
+    const blocked = believed(pours({ ...PLAIN, vents: 0.3 }, [2, 3, 4, 5], fine), fine);
+    expect(blocked.vents.typical).toBeLessThan(0.45);
+    expect(blocked.most).toBe("vents");
+    const gentle = believed(pours({ ...PLAIN, handMlS: 2.5 }, [3, 4, 5]), mould);
+    expect(gentle.most).toBe("hand");
+    expect(20 * gentle.hand.typical).toBeLessThan(6);
+    // A wider span than before is no knowledge.
+    for (const [b, f] of [
+      [slow, "discharge"],
+      [cool, "heat"],
+    ] as const)
+      expect(b[f].high / b[f].low).toBeLessThan(believed([], mould)[f].high / believed([], mould)[f].low);
+    // A mould that runs six tenths as fast as reckoned asks for a wider sprue: 3/√0.6 = 3.9 mm at least.
+    const next = nextCut(slow, cut(3.2), 8);
+    expect(next.chokeMm).toBeGreaterThanOrEqual(4);
+    expect(next.chokeMm).toBeLessThanOrEqual(5.5);
+    expect(next.chance).toBeGreaterThanOrEqual(0.8);
+    // Where the vents are shut another does what no sprue does.
+    const widest = blocked.fills({ ...fine, chokeMm: 8 }).share;
+    expect(blocked.fills({ chokeMm: 5, vents: { count: 4, diameterMm: 3 } }).share).toBeGreaterThan(widest);
   });
 
   it("never asks for a narrower cut after a failure, nor believes less in one that came full", () => {
-    const failed = believed([{ chokeMm: 3, full: false, share: null }], reckoned);
-    const good = believed([{ chokeMm: 3, full: true, share: null }], reckoned);
-    expect(nextCut(failed, 3, 8).chokeMm).toBeGreaterThan(3);
-    expect(good.fills(3).chance).toBeGreaterThan(believed([], reckoned).fills(3).chance);
-    expect(failed.fills(3).chance).toBeLessThan(believed([], reckoned).fills(3).chance);
+    const failed = believed([{ chokeMm: 3, full: false, share: null }], mould);
+    const good = believed([{ chokeMm: 3, full: true, share: null }], mould);
+    const before = believed([], mould).fills(cut(3)).chance;
+    expect(nextCut(failed, cut(3), 8).chokeMm).toBeGreaterThan(3);
+    expect(good.fills(cut(3)).chance).toBeGreaterThan(before);
+    expect(failed.fills(cut(3)).chance).toBeLessThan(before);
   });
 
   it("after three pours foretells the fourth better than the formula alone, on moulds it has never seen", () => {
-    // Moulds whose flow is off by a factor of their own, and pours that scatter about it; by their own dice, not by those anything was fitted with.
-    let s = 20_261_127;
-    const die = () => (s = (s * 48_271) % 2_147_483_647) / 2_147_483_647;
-    const normal = () => Math.sqrt(-2 * Math.log(die())) * Math.cos(2 * Math.PI * die());
+    // Moulds with factors of their own, and pours that scatter about them; by their own dice, not by those anything was fitted with.
+    const { die, normal } = dice(20_261_127);
     let [formula, learned, n] = [0, 0, 0];
-    for (let mould = 0; mould < 400; mould++) {
-      const factor = Math.exp(0.5 * normal());
-      const cast = (mm: number): Trial => {
-        const share = factor * reckoned(mm) * Math.exp(0.12 * normal());
-        return { chokeMm: mm, full: share >= 1, share: share >= 1 ? null : Math.max(0, share + 0.06 * normal()) };
+    for (let i = 0; i < 200; i++) {
+      const real: Real = {
+        discharge: Math.exp(0.25 * normal()),
+        vents: Math.exp(0.7 * normal()),
+        handMlS: 20 * Math.exp(0.8 * normal()),
+        heat: Math.exp(0.4 * normal()),
       };
-      const cuts = [2, 2 + die(), 3 + die()];
-      const belief = believed(cuts.map(cast), reckoned);
+      const cast = (mm: number): Trial => {
+        const share = shareOf(real, mm) * Math.exp(0.12 * normal());
+        const told = share >= 1 ? null : Math.max(0, share + 0.06 * normal());
+        return {
+          chokeMm: mm,
+          vents,
+          full: share >= 1,
+          share: told,
+          tookS: die() < 0.5 ? null : ((mould.volumeMl * Math.min(1, share)) / flowOf(real, mm)) * Math.exp(0.2 * normal()),
+        };
+      };
+      const belief = believed([2, 2 + die(), 3 + die()].map(cast), mould);
       const mm = 2 + 2.5 * die();
-      const real = Math.min(1, factor * reckoned(mm));
-      formula += (Math.min(1, reckoned(mm)) - real) ** 2;
-      learned += (belief.fills(mm).share - real) ** 2;
+      const truth = Math.min(1, shareOf(real, mm));
+      formula += (Math.min(1, reckonedShare(mould, cut(mm))) - truth) ** 2;
+      learned += (belief.fills(cut(mm)).share - truth) ** 2;
       n++;
     }
-    // Root mean square error of the share filled: 0.17 by the formula alone, 0.05 after three pours.
+    // Root mean square error of the share filled by the formula alone, and after three pours.
     expect(Math.sqrt(formula / n)).toBeGreaterThan(0.15);
     expect(Math.sqrt(learned / n)).toBeLessThan(0.5 * Math.sqrt(formula / n));
   });
 
   it("counts temperatures and broken streams: it foretells better with them than with the same pours without", () => {
-    let s = 20_261_128;
-    const die = () => (s = (s * 48_271) % 2_147_483_647) / 2_147_483_647;
-    const normal = () => Math.sqrt(-2 * Math.log(die())) * Math.cos(2 * Math.PI * die());
-    let [told, blind, n] = [0, 0, 0];
-    for (let mould = 0; mould < 400; mould++) {
-      const factor = Math.exp(0.5 * normal());
+    const { die, normal } = dice(20_261_128);
+    let [told, blind] = [0, 0];
+    for (let i = 0; i < 200; i++) {
+      const real: Real = { ...PLAIN, discharge: Math.exp(0.25 * normal()), heat: Math.exp(0.4 * normal()) };
       const cast = (mm: number): Trial => {
         // Pots from lukewarm to hot, and one stream in four that breaks somewhere on its way.
         const heat = Math.exp(0.35 * normal());
         const gulped = die() < 0.25;
-        const share = factor * heat * reckoned(mm) * Math.exp(0.1 * normal()) * (gulped ? 0.4 + 0.6 * die() : 1);
-        return { chokeMm: mm, full: share >= 1, share: share >= 1 ? null : Math.max(0, share + 0.06 * normal()), heat, gulped };
+        const share = heat * shareOf(real, mm) * Math.exp(0.1 * normal()) * (gulped ? 0.4 + 0.6 * die() : 1);
+        return { chokeMm: mm, vents, full: share >= 1, share: share >= 1 ? null : Math.max(0, share + 0.06 * normal()), heat, gulped };
       };
       const trials = [2, 2 + die(), 3 + die()].map(cast);
       const mm = 2 + 2.5 * die();
-      const real = Math.min(1, factor * reckoned(mm));
-      told += (believed(trials, reckoned).fills(mm).share - real) ** 2;
-      blind +=
-        (believed(
-          trials.map(({ chokeMm, full, share }) => ({ chokeMm, full, share })),
-          reckoned,
-        ).fills(mm).share -
-          real) **
-        2;
-      n++;
+      const truth = Math.min(1, shareOf(real, mm));
+      told += (believed(trials, mould).fills(cut(mm)).share - truth) ** 2;
+      const less = trials.map(({ chokeMm, full, share }) => ({ chokeMm, full, share }));
+      blind += (believed(less, mould).fills(cut(mm)).share - truth) ** 2;
     }
-    // Root mean square error of the share filled: 0.103 blind to them, 0.083 told.
-    expect(Math.sqrt(told / n)).toBeLessThan(0.85 * Math.sqrt(blind / n));
+    expect(Math.sqrt(told)).toBeLessThan(0.85 * Math.sqrt(blind));
     // Not full, gulped, and nobody marked how far: nothing is learned from it.
-    expect(believed([{ chokeMm: 3, full: false, share: null, gulped: true }], reckoned).flow).toEqual(believed([], reckoned).flow);
+    const nothing = believed([{ chokeMm: 3, full: false, share: null, gulped: true }], mould);
+    for (const f of BELIEVED) expect(nothing[f]).toEqual(believed([], mould)[f]);
   });
 
   it("knows how much longer a hotter melt in a warmer mould stays liquid: by its heat, and by what drives it out", () => {

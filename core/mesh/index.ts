@@ -11,3 +11,4 @@ export * from "./samples";
 export * from "./seam";
 export * from "./caught";
 export * from "./leave";
+export * from "./finer";

@@ -11,7 +11,7 @@ import { stored, storedSpan } from "../quantity";
 const FrozenPart = z.object({ name: z.string(), massG: stored.g, volumeMl: stored.ml.nullable() });
 const Hours = storedSpan(stored.hours);
 
-/** What was really weighed, cut and read while this batch was made. Grams, mm, °C, ms. */
+/** What was really weighed, cut and read while this batch was made. Grams, mm, °C, ms; `tookS` in seconds. */
 export const Actual = z.object({
   parts: z.array(z.object({ name: z.string(), gotG: stored.g, lateG: stored.g.default(0) })),
   totalG: stored.g,
@@ -23,6 +23,7 @@ export const Actual = z.object({
   ventMm: stored.mm.nullable(),
   vents: stored.count,
   meltC: stored.c.nullable().default(null),
+  tookS: stored.seconds.nullable().default(null),
 });
 export type Actual = z.infer<typeof Actual>;
 

@@ -19,6 +19,7 @@ export const stored = {
   c: within(-273.15, 5000, "is no temperature: from -273.15 to 5000 °C"),
   /** Waits, h: eleven years are enough for any cure. */
   hours: within(0, 1e5, "is no wait: from 0 to 100,000 hours"),
+  seconds: within(0, 3.6e8, "is no wait: from 0 to 360 million seconds"),
   minutes: within(0, 6e6, "is no wait: from 0 to 6 million minutes"),
   gMl: within(0, 100, "is no density: from 0 to 100 g/mL"),
   count: within(0, 1e6, "is no count: from 0 to a million").int(),

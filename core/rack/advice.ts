@@ -1,7 +1,19 @@
 import type { FaultKey, Snapshot } from "../plan";
 import { quote } from "../quantity";
 import type { Range } from "../material";
-import { believed, chokeFor, fillS, headToEnter, nextCut, widestDryVent, type Trial } from "../gating";
+import {
+  believed,
+  chokeFor,
+  fillS,
+  headToEnter,
+  nextCut,
+  widestDryVent,
+  type Belief,
+  type Believed,
+  type GateQuestion,
+  type Trial,
+  type Ways,
+} from "../gating";
 
 /** One thing to change next time. */
 export interface NextChange {
@@ -33,7 +45,34 @@ export interface AdviceQuestion {
   tried: readonly string[];
   /** Pours of the same mould whose sprue was written down, this one last: what is believed of it follows from them. */
   trials?: readonly Trial[];
+  /** What its gates were sized from that day; null where they were not. */
+  gates?: GateQuestion | null;
 }
+
+/** Viscosity of a tin alloy a little above where it melts, Pa·s: handbook value. */
+const THIN_PA_S = 0.002;
+
+const FACTOR_WORDS: Record<Believed, string> = {
+  discharge: "its sprue runs as if it were {} as wide open as it is cut",
+  vents: "its vents let out {} of the air they should",
+  hand: "it is poured at {} of the pace that was reckoned",
+  heat: "its thin parts stay liquid {} of the time that was reckoned",
+};
+/** What the pours of a mould say is most off, with how sure that is. */
+function learnedWords(b: Belief): string {
+  if (!b.most) return "Nothing of it is far off what was reckoned.";
+  const { low, typical, high } = b[b.most];
+  const pct = (v: number) => (100 * v).toFixed(0);
+  return `Most likely ${FACTOR_WORDS[b.most].replace("{}", `${pct(typical)} %`)} (${pct(low)} to ${pct(high)} %).`;
+}
+
+/** What another vent would do instead of a wider sprue, where that is nearly as much. */
+function ventInstead(b: Belief, last: Ways, ventMm: number): string {
+  const chance = b.fills({ ...last, vents: { count: last.vents.count + 1, diameterMm: Math.max(last.vents.diameterMm, ventMm) } }).chance;
+  return chance - b.fills(last).chance < WORTH ? "" : ` One vent more instead: about ${Math.round(20 * chance) * 5} %.`;
+}
+/** A chance that grows by less is not worth saying. */
+const WORTH = 0.1;
 
 /** Largest step of one cut: rubber cut away does not come back. */
 const MOST_CUT = 1.5;
@@ -91,8 +130,16 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
       const thin = (s.freezesH ?? s.demouldH.typical / 2) * 3600 * THIN_SHARE;
       const reckoned = Math.min(cut.sprueMm * MOST_CUT, Math.max(cut.sprueMm * LEAST_CUT, chokeFor(s.volumeMl, thin / 2, head)));
       const trials = q.trials ?? [];
-      const belief = believed(trials, (chokeMm) => thin / 2 / fillS(s.volumeMl, chokeMm, head));
-      const learned = nextCut(belief, cut.sprueMm * LEAST_CUT, cut.sprueMm * MOST_CUT);
+      const vents = { count: cut.vents, diameterMm: cut.ventMm ?? 0 };
+      const belief = believed(trials, {
+        volumeMl: s.volumeMl,
+        liquidS: thin / 2,
+        liquid: { densityKgM3: 1000 * rho, viscosityPaS: q.gates?.liquid.viscosityPaS ?? THIN_PA_S },
+        headMm: head,
+        channelMm: q.gates?.channelMm ?? head / 2,
+        vents,
+      });
+      const learned = nextCut(belief, { chokeMm: cut.sprueMm * LEAST_CUT, vents }, cut.sprueMm * MOST_CUT);
       // One pour, or two, may have failed for anything; from the third on the mould speaks for itself.
       const taught = trials.length >= 3;
       const wanted = taught ? learned.chokeMm : reckoned;
@@ -101,7 +148,7 @@ const RULES: Record<FaultKey, (q: AdviceQuestion) => NextChange[]> = {
           "choke",
           `Open the sprue, where it is narrowest, from ${mm(cut.sprueMm)} to ${mm(wanted)}.`,
           taught
-            ? `By ${trials.length} pours this mould fills ${(100 * belief.flow.typical).toFixed(0)} % as far as reckoned (${(100 * belief.flow.low).toFixed(0)} to ${(100 * belief.flow.high).toFixed(0)} %): through ${mm(wanted)} the chance of a full one is about ${Math.round(20 * learned.chance) * 5} %.`
+            ? `After ${trials.length} pours through ${mm(wanted)} the chance of a full one is about ${Math.round(20 * learned.chance) * 5} %. ${learnedWords(belief)}${ventInstead(belief, { chokeMm: cut.sprueMm, vents }, ventMm)}`
             : `Through ${mm(cut.sprueMm)} it takes about ${quote(seconds / 3600, "duration")} to fill, and thin sections freeze in about ${quote(thin / 3600, "duration")}.`,
           true,
         );

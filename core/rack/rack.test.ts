@@ -33,6 +33,7 @@ const actual = (s: Snapshot, by: readonly number[], more: Partial<NonNullable<Sn
     ventMm: null,
     vents: 0,
     meltC: null,
+    tookS: null,
     ...more,
   },
 });
@@ -94,7 +95,7 @@ describe("what to change next time", () => {
     const trials = [20, 25, 30].map((chokeMm) => ({ chokeMm, full: false, share: null }));
     const taught = ask(["short-fill"], s, { trials }).find((a) => a.key === "short-fill/choke")!;
     // By the formula 30 mm is more than enough; three failures say otherwise.
-    expect(taught.why).toMatch(/By 3 pours this mould fills \d+ % as far as reckoned/);
+    expect(taught.why).toMatch(/After 3 pours through \d[\d.]* mm the chance of a full one is about \d+ %/);
     expect(Number(/to ([\d.]+) mm/.exec(taught.change)![1])).toBeGreaterThan(30);
     expect(ask(["short-fill"], s, { trials: trials.slice(0, 2) }).some((a) => a.key === "short-fill/choke")).toBe(false);
   });

@@ -41,10 +41,10 @@ export const RehearsalFile = z
     format: z.literal(1),
     of: z.enum(["cast", "rubber"]),
     setup: FileSetup,
-    /** How the mould leant before the first drop, and how it was turned after, with what it held then. */
+    /** How the mould leant before the first drop, and how it was turned after, with what it held and which vents were frozen shut by then. */
     leanDeg: lean,
     hand: z.array(z.strictObject({ tick, pouring: z.boolean() })).max(4000),
-    turns: z.array(z.strictObject({ tick, leanDeg: lean, filledMl: from(1e7) })).max(200),
+    turns: z.array(z.strictObject({ tick, leanDeg: lean, filledMl: from(1e7), frozen: z.array(z.int().min(0).max(99)).max(100).default([]) })).max(200),
   })
   .refine((f) => rises(f.hand) && rises(f.turns), "its moments do not follow one another");
 export type RehearsalFile = z.infer<typeof RehearsalFile>;

@@ -2,3 +2,4 @@ export * from "./network";
 export * from "./pour";
 export * from "./judge";
 export * from "./file";
+export * from "./front";

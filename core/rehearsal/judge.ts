@@ -1,10 +1,10 @@
 import type { Network } from "./network";
-import { fillingAt, poured, roomOf, TICKS, type Hand, type Setup, type State, type Turn } from "./pour";
+import { fillingAt, frozenVents, poured, roomOf, TICKS, type Hand, type Setup, type State, type Turn } from "./pour";
 
 /** What went wrong with a rehearsed pour, in the order of what it spoils. */
 export type Flaw =
-  | { kind: "short"; missingMl: number; why: "frozen" | "thick" | "skin" | "out"; tick: number }
-  | { kind: "void"; volumeMl: number; topMm: number; spillMm: number; basin: number }
+  | { kind: "short"; missingMl: number; why: "frozen" | "thick" | "skin" | "out"; tick: number; vent: string | null }
+  | { kind: "void"; volumeMl: number; topMm: number; spillMm: number; basin: number; vent: string | null }
   | { kind: "gulp"; tick: number }
   | { kind: "spilt"; ml: number };
 
@@ -19,6 +19,19 @@ export interface Judged {
 /** Air under this share of the cavity is nothing anybody sees. */
 const SEEN = 2e-3;
 
+/** What a vent is called on the section: left, middle and right, or by its number from the left; null for none. */
+export function ventName(n: Network, i: number): string | null {
+  if (i < 0) return null;
+  const rank = n.vents.filter((v) => v.xMm < n.vents[i]!.xMm).length;
+  const of = n.vents.length;
+  if (of === 1) return "the vent";
+  const names = of === 2 ? ["left", "right"] : of === 3 ? ["left", "middle", "right"] : null;
+  return names ? `the ${names[rank]!} vent` : `vent ${rank + 1} from the left`;
+}
+
+/** The vent that froze shut before any other; −1 where none did. */
+const firstShut = (st: State): number => frozenVents(st).reduce((best, i) => (best < 0 || st.shutAt[i]! < st.shutAt[best]! ? i : best), -1);
+
 /** A pour judged as a casting would be. */
 export function judged(st: State): Judged {
   const flaws: Flaw[] = [];
@@ -26,9 +39,10 @@ export function judged(st: State): Judged {
   const room = roomOf(n);
   const missing = room - st.filledMl;
   if (st.ended && st.ended !== "full" && missing > SEEN * n.cavityMl)
-    flaws.push({ kind: "short", missingMl: missing, why: st.ended, tick: st.endedTick ?? st.tick });
+    flaws.push({ kind: "short", missingMl: missing, why: st.ended, tick: st.endedTick ?? st.tick, vent: ventName(n, firstShut(st)) });
   for (const p of n.shut)
-    if (p.volumeMl > SEEN * n.cavityMl) flaws.push({ kind: "void", volumeMl: p.volumeMl, topMm: p.topMm, spillMm: p.spillMm, basin: p.basin });
+    if (p.volumeMl > SEEN * n.cavityMl)
+      flaws.push({ kind: "void", volumeMl: p.volumeMl, topMm: p.topMm, spillMm: p.spillMm, basin: p.basin, vent: ventName(n, p.vent) });
   if (st.gulps.length > 0) flaws.push({ kind: "gulp", tick: st.gulps[0]! });
   if (st.spiltMl > 0.02 * n.cavityMl) flaws.push({ kind: "spilt", ml: st.spiltMl });
   const sound = Math.max(0, Math.min(1, st.filledMl / n.cavityMl));

@@ -1,5 +1,5 @@
-import { columnAt, columnsOfSpans, columnX, columnY, eachOpening, escapeOf, outletsOf, pocketsOf, standIn, standRound, type Stand } from "../air";
-import { boundsOf, dot, frameOf, moved, turnedBack, type Mesh, type Vec } from "../mesh";
+import { columnAt, columnsOfSpans, columnX, columnY, eachOpening, escapeOf, outletsOf, pocketsOf, spanNear, standIn, standRound, type Stand } from "../air";
+import { boundsOf, dot, finer, frameOf, moved, turnedBack, type Mesh, type Vec } from "../mesh";
 
 /**
  * A part of a cavity that fills by itself from its lowest place up to where it spills: a basin, or what basins become once they have run
@@ -27,6 +27,8 @@ export interface Shut {
   basin: number;
   /** Of equal shares of it, how much the mould held as it stood before when each was under already, mL, rising; Infinity for never. */
   underFromMl: Float64Array;
+  /** The vent that came into it and is frozen shut; −1 for none. */
+  vent: number;
 }
 
 /** An upright bar of the section through the sprue: what is drawn. */
@@ -46,6 +48,12 @@ export interface Mouth {
   zMm: number;
 }
 
+/** A vent where it comes in: the basin whose level reaches it, and whether what froze in it has shut it for good. */
+export interface Vent extends Mouth {
+  basin: number;
+  frozen: boolean;
+}
+
 export interface Network {
   basins: Basin[];
   /** Basins in the order in which they fill: over its brim each runs into the next. */
@@ -61,8 +69,26 @@ export interface Network {
   leanDeg: number;
   /** Where the sprue and the vents come into it, on the section, mm. */
   sprue: Mouth;
-  vents: Mouth[];
+  vents: Vent[];
+  /** Its surface to look at, where it was asked for. */
+  skin: Skin | null;
 }
+
+/** The surface of what fills, as it stands: how much has to be in for each of its corners to be under. */
+export interface Skin {
+  /** Its corners, mm: along the section and across it from its middle, and above its lowest; and three of them a triangle. */
+  places: Float32Array;
+  triangles: Uint32Array;
+  /** For each corner, mL as {@link Network} counts them: −1 for what was in before, {@link NEVER_UNDER} where air stays. */
+  underMl: Float32Array;
+  /** For each corner the basin it belongs to. */
+  basin: Float32Array;
+  sprue: Vec;
+  vents: Vec[];
+}
+
+/** More than anything holds, mL: a place that never goes under. */
+export const NEVER_UNDER = Math.fround(1e30);
 
 /** Steps a basin's room is told in. */
 const STEPS = 48;
@@ -75,6 +101,8 @@ const STAIRS = 0.8;
 export interface Held {
   leanDeg: number;
   filledMl: number;
+  /** Vents that were frozen shut by then, by their place in the list; none where it is not told. */
+  frozen?: readonly number[];
 }
 
 export interface NetworkAsked {
@@ -87,6 +115,10 @@ export interface NetworkAsked {
   /** How it leans in its section from there, degrees to the right; and how it was held before, from the first on. */
   leanDeg?: number;
   before?: readonly Held[];
+  /** Vents that are frozen shut by now, by their place in the list. */
+  frozen?: readonly number[];
+  /** With its surface to look at. */
+  skin?: boolean;
 }
 
 type Rows = readonly [Vec, Vec, Vec];
@@ -102,6 +134,8 @@ function leaned([u, v, w]: Rows, deg: number): Rows {
 interface Built {
   network: Network;
   underFrom: (p: Vec) => number;
+  /** The surface of a body in it. */
+  skinOf: (turned: Mesh) => Skin;
 }
 
 /** Nothing was in it before. */
@@ -109,12 +143,12 @@ const NEVER = (_: Vec): number => Infinity;
 
 /** Basins of a cavity and how they run into one another, by joining columns from below [merge tree of the levels a liquid rises through]. */
 export function networkOf(mesh: Mesh, asked: NetworkAsked): Network {
-  const { up, sprueMm, ventsMm, cells = 64, holdsMl = null, leanDeg = 0, before = [] } = asked;
-  const stages = [...before, { leanDeg, filledMl: 0 }];
+  const { up, sprueMm, ventsMm, cells = 64, holdsMl = null, leanDeg = 0, before = [], frozen = [] } = asked;
+  const stages: Held[] = [...before, { leanDeg, filledMl: 0, frozen }];
   // The place it is filled at is cut once, however it is held then: the highest as it is to stand.
   const sprue = sprueMm ?? highestOf(mesh, frameOf(up), cells);
   let under = NEVER;
-  let network: Network | null = null;
+  let last: { built: Built; turned: Mesh } | null = null;
   for (const [i, stage] of stages.entries()) {
     const rows = leaned(frameOf(up), stage.leanDeg);
     const turned = moved(mesh, rows);
@@ -123,7 +157,8 @@ export function networkOf(mesh: Mesh, asked: NetworkAsked): Network {
     const column = columnsOfSpans(s);
     const [mouth] = outletsOf(s, rows, [sprue]);
     const vents = outletsOf(s, rows, ventsMm);
-    const outlets = [{ ...mouth!, atMm: Math.min(mouth!.atMm, s.high[mouth!.span]!) }, ...vents];
+    const shut = stage.frozen ?? [];
+    const outlets = [{ ...mouth!, atMm: Math.min(mouth!.atMm, s.high[mouth!.span]!) }, ...vents.filter((_, k) => !shut.includes(k))];
     const cameMl = stages[i - 1]?.filledMl ?? 0;
     const room = {
       s,
@@ -133,18 +168,21 @@ export function networkOf(mesh: Mesh, asked: NetworkAsked): Network {
       high: high[2],
       outlets,
       from: mouth!.span,
-      vents: vents.map((o) => o.span),
+      vents: vents.map((o, k) => ({ ...o, frozen: shut.includes(k) })),
       holdsMl,
       scaled: true,
       leanDeg: stage.leanDeg,
     };
     const built = build(room, under, cameMl);
-    ({ network } = built);
-    const { heldMl } = entered(network, cameMl);
+    const { heldMl } = entered(built.network, cameMl);
     under = (p) => heldMl + built.underFrom(p);
+    last = { built, turned };
   }
-  return network!;
+  return seen(last!, asked.skin);
 }
+
+const seen = ({ built, turned }: { built: Built; turned: Mesh }, skin = false): Network =>
+  skin ? { ...built.network, skin: built.skinOf(turned) } : built.network;
 
 export interface RoundAsked {
   up: Vec;
@@ -155,6 +193,8 @@ export interface RoundAsked {
   /** What it is reckoned to take, mL: rooms are taken as larger or smaller by as much, air that is shut in is not. */
   holdsMl: number | null;
   cells?: number;
+  /** With the master's surface, as it goes under. */
+  skin?: boolean;
 }
 
 /** Basins of the room round a master: rubber that is poured into one corner of an open box, and rises. */
@@ -183,7 +223,7 @@ export function networkRound(master: Mesh, asked: RoundAsked): Network {
     scaled: false,
     leanDeg: 0,
   };
-  return build(room, NEVER, 0).network;
+  return seen({ built: build(room, NEVER, 0), turned }, asked.skin);
 }
 
 interface Room {
@@ -195,7 +235,7 @@ interface Room {
   outlets: readonly { span: number; atMm: number }[];
   /** The span it is filled at, and those of its vents. */
   from: number;
-  vents: readonly number[];
+  vents: readonly { span: number; atMm: number; frozen: boolean }[];
   holdsMl: number | null;
   /** Whether what it holds in truth says how large its pockets are too. */
   scaled: boolean;
@@ -227,7 +267,7 @@ function build({ s, column, rows, ground, high, outlets, from, vents, holdsMl, s
       }
       bars.push({ xMm: u * s.cell, fromMm: s.low[k]! - ground, toMm: s.high[k]! - ground, airFromMm: brim[k]! - ground, basins: through });
     }
-  const mouth = (k: number): Mouth => ({ xMm: (column[k]! % s.nx) * s.cell, zMm: s.high[k]! - ground });
+  const comesIn = (k: number): Mouth => ({ xMm: (column[k]! % s.nx) * s.cell, zMm: s.high[k]! - ground });
   const gridMl = s.low.reduce((sum, lo, k) => sum + (s.high[k]! - lo) * s.cell * s.cell, 0) / 1000;
   const by = holdsMl === null || gridMl <= 0 ? 1 : holdsMl / gridMl;
   const network: Network = {
@@ -240,6 +280,7 @@ function build({ s, column, rows, ground, high, outlets, from, vents, holdsMl, s
         spillMm: Math.max(0, p.spillMm - ground),
         topMm: p.topMm - ground,
         basin: at(below, Math.max(s.low[below]!, p.spillMm)),
+        vent: vents.findIndex((v) => v.frozen && p.spans.includes(v.span)),
         underFromMl:
           under === NEVER
             ? new Float64Array([Infinity])
@@ -252,10 +293,18 @@ function build({ s, column, rows, ground, high, outlets, from, vents, holdsMl, s
     cavityMl: gridMl * by,
     heldMl: 0,
     leanDeg,
-    sprue: mouth(from),
-    vents: vents.map(mouth),
+    sprue: comesIn(from),
+    vents: vents.map(({ span, atMm, frozen }) => ({ ...comesIn(span), zMm: atMm - ground, basin: at(span, Math.min(atMm, brim[span]!)), frozen })),
+    skin: null,
   };
-  return { network, underFrom };
+  return { network, underFrom, skinOf };
+
+  /** How much is in it when the level passes a height of a span; null where nothing gets there. */
+  function underIn(k: number, z: number): number | null {
+    const basin = at(k, z);
+    const index = order.indexOf(basin);
+    return index < 0 ? null : order.slice(0, index).reduce((sum, b) => sum + network.basins[b]!.capacityMl, 0) + roomBelow(network.basins[basin]!, z - ground);
+  }
 
   /** How much is in it when the level passes a place: full basins before, and its own up to there. */
   function underFrom(p: Vec): number {
@@ -265,14 +314,54 @@ function build({ s, column, rows, ground, high, outlets, from, vents, holdsMl, s
     for (let k = s.start[c]!; k < s.start[c + 1]!; k++) {
       if (z < s.low[k]! - 1e-9 || z > s.high[k]! + 1e-9) continue;
       if (z > brim[k]!) return under(p) <= cameMl ? 0 : Infinity;
-      const basin = at(k, z);
-      const index = order.indexOf(basin);
-      if (index < 0) return Infinity;
-      return order.slice(0, index).reduce((sum, b) => sum + network.basins[b]!.capacityMl, 0) + roomBelow(network.basins[basin]!, z - ground);
+      return underIn(k, z) ?? Infinity;
     }
     return Infinity;
   }
+
+  function skinOf(turned: Mesh): Skin {
+    const { low, high } = boundsOf(turned.positions);
+    const middle = [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2] as const;
+    const place = (k: number): Vec => [columnX(s, column[k]!) - middle[0], columnY(s, column[k]!) - middle[1], s.high[k]! - ground];
+    const corners = finer(turned, Math.max(high[0] - low[0], high[1] - low[1], high[2] - low[2]) / FINE);
+    const triangles = new Uint32Array(corners.length / 3);
+    const [places, underMl, basin]: [number[], number[], number[]] = [[], [], []];
+    const known = new Map<string, number>();
+    for (let i = 0; i < triangles.length; i++) {
+      const here: Vec = [corners[3 * i]!, corners[3 * i + 1]!, corners[3 * i + 2]!];
+      // Corners that touch are one place.
+      const key = here.map((v) => v.toFixed(2)).join();
+      let at = known.get(key);
+      if (at === undefined) {
+        known.set(key, (at = underMl.length));
+        const [ml, b] = goesUnder(here);
+        places.push(here[0] - middle[0], here[1] - middle[1], here[2] - ground);
+        underMl.push(ml);
+        basin.push(b);
+      }
+      triangles[i] = at;
+    }
+    return {
+      places: Float32Array.from(places),
+      triangles,
+      underMl: Float32Array.from(underMl),
+      basin: Float32Array.from(basin),
+      sprue: place(from),
+      vents: vents.map((v): Vec => [place(v.span)[0], place(v.span)[1], v.atMm - ground]),
+    };
+  }
+
+  function goesUnder(here: Vec): [number, number] {
+    const k = spanNear(s, here);
+    if (k < 0) return [NEVER_UNDER, 0];
+    const z = Math.max(s.low[k]!, Math.min(s.high[k]!, here[2]));
+    if (z > brim[k]! + 0.5 * s.cell) return [under(turnedBack(rows, here)) <= cameMl ? -1 : NEVER_UNDER, at(k, brim[k]!)];
+    return [underIn(k, Math.min(z, brim[k]!)) ?? NEVER_UNDER, at(k, Math.min(z, brim[k]!))];
+  }
 }
+
+/** Triangles of a surface are no longer than its size over this. */
+const FINE = 20;
 
 /** Places spread evenly over a pocket: middles of equal heights of its columns, in its own axes. */
 function sharesOf(s: Stand, column: Uint32Array, brim: Float64Array, spans: readonly number[]): Vec[] {

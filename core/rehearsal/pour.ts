@@ -48,6 +48,13 @@ export interface State {
   potMl: number;
   /** When each basin was first wetted, in ticks; −1 for not yet. */
   wetted: Int32Array;
+  /** When the level came over each vent that has its place, and when what stood in it froze, in ticks; −1 for not yet. */
+  drowned: Int32Array;
+  shutAt: Int32Array;
+  /** What ran into the cavity in the last tick, mL/s: as much air leaves it. */
+  inMlS: number;
+  /** Something ran over the funnel's rim in the last tick. */
+  spilling: boolean;
   /** Ticks at which the funnel ran dry with the cavity not full. */
   gulps: number[];
   wasWet: boolean;
@@ -65,6 +72,10 @@ export function begin(n: Network, s: Setup): State {
     spiltMl: 0,
     potMl: s.potMl,
     wetted: new Int32Array(n.basins.length).fill(-1),
+    drowned: new Int32Array(n.vents.length).fill(-1),
+    shutAt: new Int32Array(n.vents.length).fill(-1),
+    inMlS: 0,
+    spilling: false,
     gulps: [],
     wasWet: false,
     ended: null,
@@ -87,11 +98,41 @@ export function fillingAt(n: Network, filledMl: number): { index: number; basin:
 }
 
 /** How open a wetted basin still is, 1 to 0: its crust grows with the root of time [Chvorinov]. */
-function openness(n: Network, s: Setup, st: State, basin: number): number {
+export function openness(n: Network, s: Setup, st: State, basin: number): number {
   const since = st.wetted[basin]!;
   if (!s.freezing || since < 0) return 1;
   const lasts = frozenS(s.freezing, s.liquid.densityKgM3, n.basins[basin]!.modulusMm);
   return lasts === null ? 1 : 1 - Math.sqrt(Math.min(1, (st.tick - since) / TICKS / lasts));
+}
+
+/** Vents that have a place of their own; any others are taken to stand at the highest place, where nothing drowns them. */
+const placed = (n: Network, s: Setup): number => Math.min(s.vents.count, n.vents.length);
+
+/** How many vents still let air out. */
+export function ventsOpen(s: Setup, st: State): number {
+  let open = s.vents.count - placed(st.network, s);
+  for (let i = 0; i < placed(st.network, s); i++) if (st.drowned[i]! < 0 && st.shutAt[i]! < 0) open++;
+  return open;
+}
+
+/** Places in the list of vents that are frozen shut. */
+export const frozenVents = (st: State): number[] => Array.from(st.shutAt.keys()).filter((i) => st.shutAt[i]! >= 0);
+
+/** Vents the level has come over, and those of them in which it froze: what enters a vent freezes as a rod of its width, what only covers it with its basin. */
+function drown(s: Setup, st: State, at: { index: number; basin: number; levelMm: number }): void {
+  const n = st.network;
+  for (let i = 0; i < placed(n, s); i++) {
+    const v = n.vents[i]!;
+    if (st.shutAt[i]! >= 0) continue;
+    const order = n.order.indexOf(v.basin);
+    const overMm = at.index > order ? n.basins[v.basin]!.toMm - v.zMm : at.levelMm - v.zMm;
+    if (order < 0 || at.index < order || (at.index === order && overMm < 0)) continue;
+    if (st.drowned[i]! < 0) st.drowned[i] = st.tick;
+    if (!s.freezing) continue;
+    const enters = s.skinNM === null || Math.max(0, overMm) >= headToEnter(s.vents.diameterMm, s.liquid.densityKgM3 / 1000, s.skinNM);
+    const lasts = frozenS(s.freezing, s.liquid.densityKgM3, enters ? s.vents.diameterMm / 4 : n.basins[v.basin]!.modulusMm);
+    if (lasts !== null && (st.tick - st.drowned[i]!) / TICKS >= lasts) st.shutAt[i] = st.tick;
+  }
 }
 
 /** Flow into the cavity at a moment, mL/s: the choke under the funnel's head, less what the air holds back; with no vent it has to come out the same way. */
@@ -126,6 +167,8 @@ export function step(s: Setup, st: State, pouring: boolean): void {
   const n = st.network;
   const dt = 1 / TICKS;
   const seconds = st.tick * dt;
+  st.inMlS = 0;
+  st.spilling = false;
   if (pouring && st.potMl > 0) {
     const got = Math.min(s.handMlS * dt, st.potMl);
     st.potMl -= got;
@@ -133,6 +176,7 @@ export function step(s: Setup, st: State, pouring: boolean): void {
     if (st.funnelMl > s.funnelMl) {
       st.spiltMl += st.funnelMl - s.funnelMl;
       st.funnelMl = s.funnelMl;
+      st.spilling = true;
     }
     st.wasWet = true;
   }
@@ -144,8 +188,11 @@ export function step(s: Setup, st: State, pouring: boolean): void {
     if (st.wetted[at.basin]! < 0) st.wetted[at.basin] = st.tick;
     const way = n.order.slice(0, at.index + 1).filter((b) => b === at.basin || leadsTo(n, b, at.basin));
     if (way.some((b) => openness(n, s, st, b) <= 0)) return end(st, "frozen");
+    drown(s, st, at);
   }
-  const run = Math.min(st.funnelMl, s.open ? Infinity : inflow(s, st.funnelMl, thickening(s, seconds), n.leanDeg) * dt, room - st.filledMl);
+  const vented = { ...s, vents: { ...s.vents, count: ventsOpen(s, st) } };
+  const run = Math.min(st.funnelMl, s.open ? Infinity : inflow(vented, st.funnelMl, thickening(s, seconds), n.leanDeg) * dt, room - st.filledMl);
+  st.inMlS = run / dt;
   if (run <= 0 && s.skinNM !== null && st.funnelMl >= s.funnelMl * (1 - 1e-9)) return end(st, "skin");
   st.funnelMl -= run;
   st.filledMl += run;
@@ -183,6 +230,8 @@ export function turn(st: State, to: Network): void {
     st.spiltMl += over;
   }
   st.wetted = new Int32Array(to.basins.length).fill(-1);
+  // What is frozen in a vent stays there; what only stood in one runs out of it.
+  st.drowned = new Int32Array(to.vents.length).fill(-1);
   const at = st.filledMl > st.network.heldMl ? fillingAt(st.network, st.filledMl) : null;
   if (at) for (const b of st.network.order.slice(0, at.index + 1)) st.wetted[b] = first;
 }

@@ -1,20 +1,27 @@
-import { flowMlS, type Freezing } from "../gating";
+import { flowMlS, frozenS, type Freezing } from "../gating";
 import { moved, type Mesh, type Vec } from "../mesh";
 import { prismOn, turnedSolid } from "../mesh/fixtures/solids";
 import {
+  begin,
+  depthsOf,
   entered,
   fillingAt,
+  frozenVents,
   inflow,
   judged,
   levelIn,
   networkOf,
   networkRound,
+  NEVER_UNDER,
   oneChange,
+  openness,
   poured,
   readRehearsal,
   rehearsalFile,
   roomOf,
   TICKS,
+  turn,
+  ventsOpen,
   type Hand,
   type Setup,
   tickOf,
@@ -211,10 +218,11 @@ describe("a pour rehearsed", () => {
     const at = poured(n, water, hand, { until: (st) => st.tick >= tickOf(n, water, hand, gulp)! });
     expect(at.funnelMl).toBeLessThan(1e-6);
     // What is shut in is shut once the level has passed its mouth, and not before.
-    const shut: Flaw = { kind: "void", volumeMl: 1, topMm: 30, spillMm: n.basins[n.order[0]!]!.toMm * 0.5, basin: n.order[0]! };
+    const spillMm = n.basins[n.order[0]!]!.toMm * 0.5;
+    const shut: Flaw = { kind: "void", volumeMl: 1, topMm: 30, spillMm, basin: n.order[0]!, vent: null };
     const tick = tickOf(n, water, held, shut)!;
     const before = poured(n, water, held, { until: (st) => st.tick >= tick - 1 });
-    expect(fillingAt(n, before.filledMl)!.levelMm).toBeLessThan(shut.spillMm);
+    expect(fillingAt(n, before.filledMl)!.levelMm).toBeLessThan(spillMm);
   });
 
   it("freezes short through a narrow choke, comes good through a wider one, and names that change", () => {
@@ -257,6 +265,157 @@ describe("a pour rehearsed", () => {
       { tick: 130, pouring: true },
     ];
     expect(poured(n, water, hand)).toEqual(poured(n, water, hand));
+  });
+});
+
+describe("vents one by one", () => {
+  // The comb: its left tooth under the sprue, a vent on each of the others; the second tooth cut short, so that its vent goes under first.
+  const ventsMm: Vec[] = [
+    [16, -6, 0],
+    [28, -6, 0],
+  ];
+  const asked = { up: [0, 0, -1] as Vec, sprueMm: [4, -6, 0] as Vec, ventsMm, cells: 64 };
+  const metal: Setup = {
+    ...water,
+    liquid: { densityKgM3: 6970, viscosityPaS: 0.002 },
+    freezing: pewter,
+    workingS: null,
+    funnelMl: 0.3,
+    handMlS: 30,
+    vents: { count: 2, diameterMm: 1 },
+  };
+
+  it("lets no air through one that is under, and shuts for good one in which it froze: as a rod of its width", () => {
+    const n = networkOf(rake(), asked);
+    const st = begin(n, metal);
+    expect(ventsOpen(metal, st)).toBe(2);
+    // The mould leans: one vent is under long before the other, and the hand waits.
+    const lean = networkOf(rake(), { ...asked, leanDeg: 25 });
+    const first = lean.vents[0]!.zMm < lean.vents[1]!.zMm ? 0 : 1;
+    const under = poured(lean, metal, held, { until: (s) => s.drowned[first]! >= 0 });
+    expect(under.drowned[1 - first]).toBe(-1);
+    expect(ventsOpen(metal, under)).toBe(1);
+    // d/4 = 0.25 mm: by the quick form so many seconds.
+    const lasts = frozenS(pewter, 6970, 0.25)!;
+    const waits = [...held, { tick: under.tick, pouring: false }, { tick: under.tick + 2 * TICKS, pouring: true }];
+    const frozen = poured(lean, metal, waits, { until: (s) => frozenVents(s).length > 0 });
+    expect((frozen.shutAt[first]! - frozen.drowned[first]!) / TICKS - lasts).toBeGreaterThanOrEqual(0);
+    expect((frozen.shutAt[first]! - frozen.drowned[first]!) / TICKS - lasts).toBeLessThan(0.02);
+    // Where nothing freezes it is open again once the level has gone from it.
+    const resin = { ...metal, freezing: null };
+    const wet = poured(lean, resin, held, { until: (s) => s.drowned[first]! >= 0 });
+    turn(wet, networkOf(rake(), { ...asked, leanDeg: -25 }));
+    expect(ventsOpen(resin, wet)).toBe(2);
+    turn(frozen, networkOf(rake(), { ...asked, leanDeg: -25, frozen: frozenVents(frozen) }));
+    expect(frozenVents(frozen)).toEqual([first]);
+    expect(ventsOpen(metal, frozen)).toBe(1);
+  });
+
+  it("names the one that froze first, in a void and in a pour that fell short", () => {
+    const n = networkOf(rake(), { ...asked, frozen: [1] });
+    expect(n.vents.map((v) => v.frozen)).toEqual([false, true]);
+    expect(n.shut).toHaveLength(1);
+    expect(n.shut[0]!.vent).toBe(1);
+    const right = n.vents[1]!.xMm > n.vents[0]!.xMm ? "right" : "left";
+    expect(judged(poured(n, water, held)).flaws[0]).toMatchObject({ kind: "void", vent: `the ${right} vent` });
+    // A vent low in a slender stick is under early and freezes; by a slow hand the stick freezes short after it.
+    const stick = turnedSolid(
+      [
+        [4, 0],
+        [4, 60],
+      ],
+      60,
+    );
+    const low = networkOf(stick, {
+      up: UP,
+      sprueMm: [0, 0, 60],
+      ventsMm: [
+        [-3.5, 0, 12],
+        [3, 0, 60],
+      ],
+      cells: 48,
+    });
+    const short = judged(poured(low, { ...metal, handMlS: 0.04 }, held));
+    expect(short.flaws[0]).toMatchObject({ kind: "short", why: "frozen", vent: "the left vent" });
+  });
+});
+
+describe("a crust that grows from the mould's face", () => {
+  it("is as deep under it as the distance to the nearest wall of the section: a disc, and a bar", () => {
+    const rod = networkOf(
+      moved(
+        turnedSolid(
+          [
+            [20, 0],
+            [20, 60],
+          ],
+          96,
+        ),
+        [
+          [1, 0, 0],
+          [0, 0, 1],
+          [0, 1, 0],
+        ],
+      ),
+      { up: UP, sprueMm: null, ventsMm: [], cells: 80 },
+    );
+    const d = depthsOf(rod);
+    let [worst, n] = [0, 0];
+    rod.bars.forEach((b, i) =>
+      d.of[i]!.forEach((share, k) => {
+        const [x, z] = [b.xMm + rod.barMm / 2 - 20, b.fromMm + (k + 0.5) * d.stepMm - 20];
+        // Lying, its section through the middle is a disc or a bar: distance to the nearest face over the deepest.
+        const lies = Math.max(...rod.bars.map((p) => p.xMm)) > 50;
+        const off = lies ? 20 - Math.abs(z) : 20 - Math.hypot(x, z);
+        if (lies && (b.xMm < 20 || b.xMm > 40)) return;
+        worst = Math.max(worst, Math.abs(share - off / 20));
+        n++;
+      }),
+    );
+    expect(n).toBeGreaterThan(500);
+    expect(worst).toBeLessThan(0.12);
+  });
+  it("closes a basin when it is frozen, and not before", () => {
+    const n = networkOf(rake(), { up: UP, sprueMm: [4, -6, 30], ventsMm: [], cells: 48 });
+    const st = poured(n, { ...water, freezing: pewter, workingS: null }, held, { until: (s) => s.filledMl > 0.5 });
+    const first = n.order[0]!;
+    const open = openness(n, { ...water, freezing: pewter }, st, first);
+    expect(open).toBeGreaterThan(0);
+    expect(open).toBeLessThan(1);
+    for (const share of depthsOf(n).of.flatMap((f) => [...f])) {
+      expect(share).toBeGreaterThanOrEqual(0);
+      expect(share).toBeLessThanOrEqual(1 + 1e-6);
+    }
+  });
+});
+
+describe("the surface of what fills", () => {
+  it("goes under where the network says: the level of a cone, and nowhere where air stays", () => {
+    const cone = turnedSolid(
+      [
+        [2, 0],
+        [22, 40],
+      ],
+      48,
+    );
+    const n = networkOf(cone, { up: UP, sprueMm: null, ventsMm: [], cells: 72, skin: true });
+    const skin = n.skin!;
+    expect(skin.underMl).toHaveLength(skin.places.length / 3);
+    expect(Math.max(...skin.triangles)).toBe(skin.underMl.length - 1);
+    let worst = 0;
+    for (let i = 0; i < skin.underMl.length; i++) {
+      const h = skin.places[3 * i + 2]!;
+      const r = 2 + h / 2;
+      worst = Math.max(worst, Math.abs(skin.underMl[i]! - ((Math.PI * h) / 3) * (4 + 2 * r + r * r) * 1e-3));
+    }
+    expect(worst / n.cavityMl).toBeLessThan(0.05);
+    const comb = networkOf(rake(), { up: [0, 0, -1], sprueMm: [4, -6, 0], ventsMm: [], cells: 64, skin: true });
+    const { underMl } = comb.skin!;
+    const dry = underMl.filter((ml) => ml === NEVER_UNDER).length / underMl.length;
+    expect(dry).toBeGreaterThan(0.2);
+    expect(dry).toBeLessThan(0.7);
+    // All that goes under is under once it is full.
+    expect(Math.max(...underMl.filter((ml) => ml < NEVER_UNDER))).toBeLessThanOrEqual(roomOf(comb) + 1e-6);
   });
 });
 

@@ -36,8 +36,8 @@ const Facts = z.object({
   degas: z.boolean(),
 });
 
-/** What was cut into a mould, {@link CHANNEL_FIELDS}, mm, and how hot it was poured, °C; null where it has none or nobody measured. */
-export const Cut = z.object({ ...figures(CHANNEL_FIELDS), meltC: figure(MELT_FIELDS.meltC).default(null) });
+/** What was cut into a mould, {@link CHANNEL_FIELDS}, mm, how hot it was poured, °C, and for how long, s; null where it has none or nobody measured. */
+export const Cut = z.object({ ...figures(CHANNEL_FIELDS), meltC: figure(MELT_FIELDS.meltC).default(null), tookS: figure(MELT_FIELDS.tookS).default(null) });
 export type Cut = z.infer<typeof Cut>;
 
 /**

@@ -28,7 +28,17 @@ const Bought = z
   .refine((b) => b.packId !== null || b.materialId !== null, { path: ["materialId"], message: "say what it is" });
 
 /** Puts what was bought into the cupboard: by a pack that is known, or by its tubs. */
-export function BoughtDialog({ stock, packId, onClose, onChanged }: { stock: StockView; packId: string | null; onClose: () => void; onChanged: () => Promise<void> }) {
+export function BoughtDialog({
+  stock,
+  packId,
+  onClose,
+  onChanged,
+}: {
+  stock: StockView;
+  packId: string | null;
+  onClose: () => void;
+  onChanged: () => Promise<void>;
+}) {
   const { zone } = useUnits();
   const act = useActKey();
   const first = stock.packs.find((p) => p.id === packId);

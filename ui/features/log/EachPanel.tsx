@@ -4,6 +4,7 @@ import { Choice } from "../../kit/Choice";
 import { FAULTS, faultsOf, OUTCOME_WORD, OUTCOMES, type Casting, type FaultKey } from "@/core/plan";
 import type { Pour } from "@/core/log";
 import { Fold } from "../../kit/Fold";
+import { NO_CUT } from "@/core/weigh";
 import { CutFields } from "../weigh/CutFields";
 
 /** Castings of one pour, one by one: how each came out, what was seen of it, and how its place was cut. */
@@ -39,7 +40,7 @@ export function EachPanel({ pour, count, change }: { pour: Pour; count: number; 
               ))}
             </div>
             <div className="mt-2">
-              <CutFields cut={{ ...c, meltC: null }} set={({ sprueMm, ventMm, vents }) => put(i, { sprueMm, ventMm, vents })} />
+              <CutFields cut={{ ...NO_CUT, ...c }} set={({ sprueMm, ventMm, vents }) => put(i, { sprueMm, ventMm, vents })} />
             </div>
           </Fold>
         </div>

@@ -19,6 +19,7 @@ export function CutFields({ cut, set, melts = false }: { cut: Cut; set: (cut: Cu
         <NumberOf fields={CHANNEL_FIELDS} of="vents" item={cut} change={change} />
         <NumberOf fields={CHANNEL_FIELDS} of="ventMm" item={cut} change={change} />
         {melts && <NumberOf fields={MELT_FIELDS} of="meltC" item={cut} change={change} />}
+        {melts && <NumberOf fields={MELT_FIELDS} of="tookS" item={cut} change={change} />}
       </div>
     </Fold>
   );

@@ -1,12 +1,15 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import {
   begin,
   entered,
+  frozenVents,
   inflow,
   judged,
   oneChange,
+  openness,
   poured,
   readRehearsal,
   rehearsalFile,
@@ -20,6 +23,7 @@ import {
   type Network,
   type OneChange,
   type Setup,
+  type Skin,
   type State,
   type Turn,
 } from "@/core/rehearsal";
@@ -28,9 +32,13 @@ import { Drag } from "../../../kit/Drag";
 import { FilePick } from "../../../kit/FilePick";
 import { useDark } from "../../../kit/theme";
 import { useUnits } from "../../../kit/units";
+import type { Moment } from "../../../stage/round/Filling";
 import { readBest, writeBest } from "./best";
-import { paint, type Picture } from "./paint";
+import { paint, pourHues, type Picture } from "./paint";
 import { changeWords, flawWords } from "./words";
+
+/** Fetched with the first pour: a page that only tells sizes does without. */
+const Filling = dynamic(() => import("../../../stage/round/Filling").then((m) => m.Filling), { ssr: false });
 
 /** A pour that would take longer than this is shown faster, s. */
 const SHOWN_S = 14;
@@ -70,7 +78,7 @@ export function Pour({
   /** As far as the sprue may be opened and the pot heated; null where nothing of that can be changed. */
   most: { chokeMm: number; pourC: number } | null;
   /** The same mould held otherwise, by how it was held before; null for what stands on its board. */
-  lean: ((leanDeg: number, before: readonly Held[]) => Promise<Network | null>) | null;
+  lean: ((leanDeg: number, before: readonly Held[], frozen: readonly number[]) => Promise<Network | null>) | null;
 }) {
   const { fmt } = useUnits();
   // A pour that was opened from a file is poured as it was; the next is this one's own again.
@@ -78,7 +86,9 @@ export function Pour({
   const setup = opened ?? asked;
   const [fault, setFault] = useState<string | null>(null);
   const canvas = useRef<HTMLCanvasElement>(null);
+  const round = useRef<((m: Moment) => void) | null>(null);
   const dark = useDark();
+  const hues = useMemo(() => ({ ...pourHues(dark, of), way: "#f4b400" }), [dark, of]);
   const live = useRef<Live | null>(null);
   const [told, setTold] = useState({ filled: 0, seconds: 0 });
   const [ended, setEnded] = useState<Ended | null>(null);
@@ -120,6 +130,7 @@ export function Pour({
     let frame = 0;
     let before: number | null = null;
     let owed = 0;
+    let last: unknown[] = [];
     const draw = (now: number) => {
       const l = live.current;
       if (l && !l.st.ended && !l.waits) {
@@ -130,7 +141,20 @@ export function Pour({
       }
       before = now;
       const st = looked.current ?? l?.st ?? null;
-      if (canvas.current) paint(canvas.current, { network: st?.network ?? start.current, straight: network, st, setup, dark, of });
+      const shown = st?.network ?? start.current;
+      // What looks the same is not drawn again.
+      const looks = [shown, st, st?.tick, st?.ended];
+      if (looks.every((v, i) => v === last[i]) && round.current !== null) return void (frame = requestAnimationFrame(draw));
+      last = looks;
+      if (shown.skin)
+        round.current?.({
+          skin: shown.skin,
+          leanDeg: shown.leanDeg,
+          filledMl: st ? reached(st.filledMl - shown.heldMl) : 0,
+          grown: st ? shown.basins.map((_, b) => 1 - openness(shown, setup, st, b)) : [],
+          over: st?.ended != null,
+        });
+      if (canvas.current) paint(canvas.current, { network: shown, straight: network, st, setup, dark, of });
       frame = requestAnimationFrame(draw);
     };
     frame = requestAnimationFrame(draw);
@@ -153,7 +177,7 @@ export function Pour({
       if (l) l.waits = true;
       // Before the first drop it stands otherwise from the start; after it, it is turned.
       if (!l || l.st.ended || l.st.tick === 0) {
-        const n = await lean(to, []);
+        const n = await lean(to, [], []);
         if (!n) break;
         start.current = n;
         const begun = live.current;
@@ -162,8 +186,8 @@ export function Pour({
           begun.st = begin(n, asked);
         }
       } else {
-        const now = { leanDeg: l.st.network.leanDeg, filledMl: l.st.filledMl };
-        const n = await lean(to, [...l.held, now]);
+        const now = { leanDeg: l.st.network.leanDeg, filledMl: l.st.filledMl, frozen: frozenVents(l.st) };
+        const n = await lean(to, [...l.held, now], now.frozen);
         if (!n) break;
         turn(l.st, n);
         l.held.push(now);
@@ -218,7 +242,8 @@ export function Pour({
   };
   const file = () => {
     const l = live.current;
-    const turns = l?.turns.map((t, i) => ({ tick: t.tick, leanDeg: t.network.leanDeg, filledMl: l.held[i]?.filledMl ?? 0 })) ?? [];
+    const turns =
+      l?.turns.map((t, i) => ({ tick: t.tick, leanDeg: t.network.leanDeg, filledMl: l.held[i]?.filledMl ?? 0, frozen: [...(l.held[i]?.frozen ?? [])] })) ?? [];
     const kept = rehearsalFile({ of, setup, leanDeg: l?.first.leanDeg ?? 0, hand: l?.hand ?? [], turns });
     return URL.createObjectURL(new Blob([JSON.stringify(kept, null, 1)], { type: "application/json" }));
   };
@@ -229,13 +254,13 @@ export function Pour({
     if (kept.of !== of || (!lean && kept.turns.length > 0))
       return setFault(`This pour is of ${kept.of === "rubber" ? "rubber round a master" : "a casting"}: open it there.`);
     setFault(null);
-    const first = lean && kept.leanDeg !== network.leanDeg ? await lean(kept.leanDeg, []) : network;
+    const first = lean && kept.leanDeg !== network.leanDeg ? await lean(kept.leanDeg, [], []) : network;
     const held: Held[] = [];
     const turns: Turn[] = [];
     let leant = kept.leanDeg;
     for (const t of kept.turns) {
-      held.push({ leanDeg: leant, filledMl: t.filledMl });
-      const n = lean && (await lean(t.leanDeg, held));
+      held.push({ leanDeg: leant, filledMl: t.filledMl, frozen: t.frozen });
+      const n = lean && (await lean(t.leanDeg, held, t.frozen));
       if (!n) return setFault("This pour could not be poured again here.");
       turns.push({ tick: t.tick, network: n });
       leant = t.leanDeg;
@@ -249,14 +274,26 @@ export function Pour({
   };
   return (
     <div className="space-y-2">
-      <canvas
-        ref={canvas}
-        width={720}
-        height={520}
-        className="w-full rounded-lg bg-paper"
-        role="img"
-        aria-label={`${of === "rubber" ? "The box" : "The mould"} in section, ${fmt(told.filled, "volume")} of ${fmt(roomOf(network), "volume")} in it`}
-      />
+      <div className="grid grid-cols-[minmax(0,2.2fr)_minmax(0,1fr)] gap-2">
+        <canvas
+          ref={canvas}
+          width={720}
+          height={520}
+          className="w-full rounded-lg bg-paper"
+          role="img"
+          aria-label={`${of === "rubber" ? "The box" : "The mould"} in section, ${fmt(told.filled, "volume")} of ${fmt(roomOf(network), "volume")} in it`}
+        />
+        {network.skin && (
+          <Filling
+            sizeMm={sizeOf(network.skin)}
+            highMm={network.highMm}
+            hues={hues}
+            label={of === "rubber" ? "The master in the round, as the rubber rises" : "The casting in the round, as it fills"}
+            ways={of === "rubber" ? 0 : 0.25 * network.highMm + 8}
+            show={round}
+          />
+        )}
+      </div>
       <p className="flex items-baseline justify-between gap-3">
         <span className="figure whitespace-nowrap text-3xl">{fmt(told.filled, "volume")}</span>
         <span className="text-sm">
@@ -353,6 +390,16 @@ export function Pour({
       </div>
     </div>
   );
+}
+
+/** What is exactly full is under, to the last figure. */
+const reached = (ml: number): number => (ml > 0 ? ml * (1 + 1e-4) + 1e-6 : ml);
+
+/** How large a surface is, mm: twice as far as its furthest corner lies from its axis or its middle height. */
+function sizeOf(s: Skin): number {
+  let most = 1;
+  for (const v of s.places) most = Math.max(most, Math.abs(v));
+  return Math.min(2 * most, 1e5);
 }
 
 const THING = { cast: "casting", rubber: "pour of rubber" };

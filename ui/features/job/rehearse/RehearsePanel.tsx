@@ -56,25 +56,27 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
   const [cuts, setCuts] = useState<Cuts>(proposed);
   const corners = useMemo(() => (plan.body ? steadySolid(plan.body) : null), [plan.body]);
   const { filling } = job.mould;
-  const vented = cuts.vents > 0;
+  // Those that are cut stand where they were placed; any more are taken to stand highest.
+  const cut = Math.min(cuts.vents, filling?.ventsMm.length ?? 0);
   const asked = useCallback(
-    async (leanDeg: number, before: readonly Held[]): Promise<Network | null> =>
+    async (leanDeg: number, before: readonly Held[], frozen: readonly number[]): Promise<Network | null> =>
       corners &&
       (await ask((w) =>
         w.network(corners, {
           up: filling?.up ?? [0, 0, 1],
           sprueMm: filling?.sprueMm ?? null,
-          ventsMm: vented ? (filling?.ventsMm ?? []) : [],
+          ventsMm: (filling?.ventsMm ?? []).slice(0, cut),
           holdsMl: q.volumeMl,
           leanDeg,
           before,
+          frozen,
         }),
       )),
-    [corners, filling, vented, q.volumeMl, ask],
+    [corners, filling, cut, q.volumeMl, ask],
   );
   useEffect(() => {
     let mine = true;
-    void asked(0, []).then((n) => mine && n && setNetwork(n));
+    void asked(0, [], []).then((n) => mine && n && setNetwork(n));
     return () => {
       mine = false;
     };
@@ -114,7 +116,7 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
       <div className="grid gap-4 md:grid-cols-[1.2fr_1fr]">
         {network ? (
           <Pour
-            key={JSON.stringify([cuts, vented, exercise])}
+            key={JSON.stringify([cuts, exercise])}
             network={network}
             setup={setup}
             bestKey={`${id}:${exercise}`}

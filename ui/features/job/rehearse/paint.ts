@@ -1,10 +1,13 @@
-import { fillingAt, type Network, type Setup, type State } from "@/core/rehearsal";
+import { depthsOf, fillingAt, openness, ventsOpen, type Network, type Setup, type State } from "@/core/rehearsal";
 
 const HUES = {
-  light: { rubber: "#cfe3df", room: "#fffaf0", melt: "#8a6fae", air: "#a0211b", master: "#d9c39a" },
-  dark: { rubber: "#2f4a48", room: "#1d1a14", melt: "#c8adee", air: "#ff9389", master: "#6b5a36" },
+  light: { rubber: "#cfe3df", room: "#fffaf0", solid: "#42305c", air: "#a0211b", master: "#d9c39a", breath: "#5f8f88" },
+  dark: { rubber: "#2f4a48", room: "#1d1a14", solid: "#6d5493", air: "#ff9389", master: "#6b5a36", breath: "#9fd3ca" },
 };
 const LIQUID = { light: { cast: "#8a6fae", rubber: "#6fa79d" }, dark: { cast: "#c8adee", rubber: "#7fc4b8" } };
+
+/** The colours of a pour, in the light or in the dark. */
+export const pourHues = (dark: boolean, of: Picture["of"]) => ({ ...HUES[dark ? "dark" : "light"], melt: LIQUID[dark ? "dark" : "light"][of] });
 
 /** What a picture of a pour is made of. */
 export interface Picture {
@@ -20,9 +23,10 @@ export interface Picture {
 
 /** The section: room, what has filled it, what air is shut in, the funnel and what stands in it; leaning as the mould is held. */
 export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, dark, of }: Picture): void {
-  const ink = c.getContext("2d");
+  // Drawn by the processor: where there is no graphics card, handing it over costs more than drawing.
+  const ink = c.getContext("2d", { willReadFrequently: true });
   if (!ink) return;
-  const hue = { ...HUES[dark ? "dark" : "light"], melt: LIQUID[dark ? "dark" : "light"][of] };
+  const hue = pourHues(dark, of);
   ink.clearRect(0, 0, c.width, c.height);
   const left = Math.min(...n.bars.map((b) => b.xMm));
   const wide = Math.max(...n.bars.map((b) => b.xMm)) + n.barMm - left;
@@ -78,17 +82,36 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
       column(b.xMm, b.airFromMm, b.toMm, air || n.heldMl === 0 ? hue.air : hue.melt);
     }
   }
+  if (st && setup.freezing) crusts(st);
   if (of === "rubber") return;
   const choke = Math.max(3, setup.chokeMm * by);
   const reach = (z: number) => (straight.highMm - z + funnelMm * 0.5) * by;
-  n.vents.forEach((v, i) => {
-    const long = reach(straight.vents[i]?.zMm ?? straight.highMm) + funnelMm * 1.1 * by;
-    const across = Math.max(2, setup.vents.diameterMm * by);
+  // Vents that have no place of their own stand at the highest, beside the sprue.
+  const beside = Math.max(0, setup.vents.count - n.vents.length);
+  const vents = [
+    ...n.vents.slice(0, setup.vents.count).map((v, i) => ({ xMm: v.xMm, zMm: v.zMm, straightMm: straight.vents[i]?.zMm ?? straight.highMm, i })),
+    ...Array.from({ length: Math.min(2, beside) }, (_, i) => ({
+      xMm: n.sprue.xMm + (i === 0 ? 1 : -1) * 2 * funnelMm,
+      zMm: n.sprue.zMm,
+      straightMm: straight.sprue.zMm,
+      i: -1,
+    })),
+  ];
+  const open = st ? ventsOpen(setup, st) : setup.vents.count;
+  for (const v of vents) {
+    const long = reach(v.straightMm) + funnelMm * 1.1 * by;
+    const across = Math.max(3, setup.vents.diameterMm * by);
+    const shut = v.i >= 0 && st !== null && st.shutAt[v.i]! >= 0;
+    const under = v.i >= 0 && st !== null && st.drowned[v.i]! >= 0;
     standing(v.xMm + n.barMm / 2, v.zMm, () => {
       ink.fillStyle = hue.room;
       ink.fillRect(-across / 2, -long, across, long);
+      if (under || shut) {
+        ink.fillStyle = shut ? hue.solid : hue.melt;
+        ink.fillRect(-across / 2, -Math.min(long, 3 * across), across, Math.min(long, 3 * across));
+      } else if (st && st.inMlS > 0 && open > 0) breath(-long, (1000 * st.inMlS) / open, across);
     });
-  });
+  }
   standing(n.sprue.xMm + n.barMm / 2, n.sprue.zMm, () => {
     const foot = reach(straight.sprue.zMm);
     const cone = (share: number, fill: string) => {
@@ -104,12 +127,88 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
     ink.fillStyle = hue.room;
     ink.fillRect(-choke / 2, -foot, choke, foot + 2);
     cone(1, hue.room);
+    // With no vent the air comes out the way the melt goes in.
+    if (st && st.inMlS > 0 && open === 0) breath(-foot - funnelMm * 1.1 * by, 1000 * st.inMlS, choke);
+    if (st?.spilling)
+      for (const side of [-1, 1])
+        for (let i = 0; i < 3; i++) {
+          ink.fillStyle = hue.melt;
+          ink.beginPath();
+          ink.arc(side * (choke * 1.5 + 12), -foot - funnelMm * 1.1 * by + ((st.tick * 2 + i * 17) % 50), 3.5, 0, 2 * Math.PI);
+          ink.fill();
+        }
     if (st && st.funnelMl > 0) {
       cone(Math.cbrt(Math.min(1, st.funnelMl / setup.funnelMl)), hue.melt);
       ink.fillRect(-choke / 2, -foot, choke, foot + 2);
     }
   });
+
+  /** Air on its way out: strokes over the mouth of a way, as far apart as it is fast, and further up the more has left. */
+  function breath(top: number, mm3S: number, across: number): void {
+    const fast = Math.min(1, mm3S / ((Math.PI / 4) * Math.max(0.2, setup.vents.diameterMm) ** 2) / 2000);
+    ink!.strokeStyle = hue.breath;
+    ink!.lineWidth = 2.5;
+    for (let i = 0; i < 3; i++) {
+      const rise = (((st?.tick ?? 0) * (0.25 + fast) + i * 11) % 33) + 2;
+      ink!.globalAlpha = 1 - rise / 38;
+      ink!.beginPath();
+      ink!.moveTo(-across / 2 - 2, top - rise);
+      ink!.lineTo(0, top - rise - 6);
+      ink!.lineTo(across / 2 + 2, top - rise);
+      ink!.stroke();
+    }
+    ink!.globalAlpha = 1;
+  }
+
+  /** What is frozen of what is in it: a crust that grows from the mould's face, soft at its front. A point for each place of the section, drawn large. */
+  function crusts(now: State): void {
+    const depths = depthsOf(n);
+    const grown = n.basins.map((_, b) => 1 - openness(n, setup, now, b));
+    if (Math.max(...grown) <= 0) return;
+    const [r, g, b] = [1, 3, 5].map((i) => parseInt(hue.solid.slice(i, i + 2), 16));
+    const rows = Math.ceil(n.highMm / depths.stepMm) + 1;
+    const points = crustOf(Math.round((wide + n.barMm) / n.barMm), rows);
+    const path = new Path2D();
+    points.image.data.fill(0);
+    n.bars.forEach((bar, i) => {
+      let from = bar.fromMm;
+      for (const part of bar.basins) {
+        const level = full.has(part.basin) ? Infinity : at?.basin === part.basin ? at.levelMm : -Infinity;
+        const top = Math.min(part.toMm, bar.airFromMm, level);
+        if (top > from) path.rect(x0 + bar.xMm * by, y(top), n.barMm * by + 1, (top - from) * by);
+        from = part.toMm;
+      }
+      const u = Math.round((bar.xMm - left) / n.barMm);
+      const lowest = Math.round(bar.fromMm / depths.stepMm);
+      depths.of[i]!.forEach((share, k) => {
+        const z = bar.fromMm + (k + 0.5) * depths.stepMm;
+        const part = bar.basins.find((p) => z <= p.toMm) ?? bar.basins.at(-1);
+        const crust = part ? grown[part.basin]! : 0;
+        const alpha = crust <= 0 ? 0 : Math.max(0, Math.min(1, (crust - share) / FRONT + 0.5));
+        points.image.data.set([r!, g!, b!, 255 * alpha], 4 * ((rows - 1 - lowest - k) * points.image.width + u));
+      });
+    });
+    points.ink.putImageData(points.image, 0, 0);
+    ink!.save();
+    ink!.clip(path);
+    ink!.drawImage(points.canvas, x0 + left * by, y(rows * depths.stepMm), points.image.width * n.barMm * by, rows * depths.stepMm * by);
+    ink!.restore();
+  }
 }
+
+/** A small picture of so many points, kept from one frame to the next. */
+let crust: { canvas: HTMLCanvasElement; ink: CanvasRenderingContext2D; image: ImageData } | null = null;
+function crustOf(wide: number, high: number) {
+  if (crust?.image.width === wide && crust.image.height === high) return crust;
+  const canvas = document.createElement("canvas");
+  [canvas.width, canvas.height] = [wide, high];
+  const ink = canvas.getContext("2d", { willReadFrequently: true })!;
+  crust = { canvas, ink, image: ink.createImageData(wide, high) };
+  return crust;
+}
+
+/** A freezing front is as soft as this, share of the deepest. */
+const FRONT = 0.15;
 
 /** How wide a section is, mm. */
 const span = (n: Network): number => Math.max(...n.bars.map((b) => b.xMm)) + n.barMm - Math.min(...n.bars.map((b) => b.xMm));
