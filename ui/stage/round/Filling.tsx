@@ -113,11 +113,17 @@ export function Filling({
         gl={{ antialias: false, powerPreference: "low-power" }}
         camera={{ fov: 30, near: 1, far: 20 * sizeMm, up: [0, 0, 1] }}
       >
-        <Sight look={[a, b]} far={2.6 * sizeMm} middle={highMm / 2} />
+        <Fitted look={[a, b]} sizeMm={sizeMm} middle={highMm / 2} />
         <Scene hues={hues} ways={ways} sizeMm={sizeMm} show={show} />
       </Canvas>
     </div>
   );
+}
+
+/** Looks at it from as far as its picture is narrow. */
+function Fitted({ look, sizeMm, middle }: { look: Look; sizeMm: number; middle: number }) {
+  const { width, height } = useThree((s) => s.size);
+  return <Sight look={look} far={2.4 * sizeMm * Math.max(1, height / Math.max(1, width))} middle={middle} />;
 }
 
 function Scene({ hues, ways, sizeMm, show }: { hues: FillingHues; ways: number; sizeMm: number; show: Ref<(m: Moment) => void> }) {

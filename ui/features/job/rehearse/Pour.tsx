@@ -42,6 +42,10 @@ const Filling = dynamic(() => import("../../../stage/round/Filling").then((m) =>
 
 /** A pour that would take longer than this is shown faster, s. */
 const SHOWN_S = 14;
+/** One of sixty frames a second, ms. */
+const FRAME_MS = 1000 / 60;
+/** The body is drawn in at least one frame of so many. */
+const MOST_RESTS = 24;
 /** As far as anybody leans a mould with a full funnel on it, degrees. */
 const MOST_LEAN = 60;
 
@@ -131,6 +135,7 @@ export function Pour({
     let before: number | null = null;
     let owed = 0;
     let last: unknown[] = [];
+    let [rests, every, usualMs] = [0, 0, FRAME_MS];
     const draw = (now: number) => {
       const l = live.current;
       if (l && !l.st.ended && !l.waits) {
@@ -139,6 +144,7 @@ export function Pour({
         setTold({ filled: l.st.filledMl, seconds: l.st.tick / TICKS });
         if (l.st.ended) finish(l);
       }
+      if (before !== null) usualMs += 0.15 * (Math.min(100, now - before) - usualMs);
       before = now;
       const st = looked.current ?? l?.st ?? null;
       const shown = st?.network ?? start.current;
@@ -146,7 +152,13 @@ export function Pour({
       const looks = [shown, st, st?.tick, st?.ended];
       if (looks.every((v, i) => v === last[i]) && round.current !== null) return void (frame = requestAnimationFrame(draw));
       last = looks;
-      if (shown.skin)
+      // Without a graphics card the body costs several frames: then it is drawn in fewer of them, and the section in each.
+      const due = --rests < 0 || (st?.ended ?? null) !== null || looked.current !== null;
+      if (due) {
+        every = usualMs > 1.25 * FRAME_MS ? Math.min(MOST_RESTS, 1.5 * every + 2) : Math.max(0, every - 1);
+        rests = Math.round(every);
+      }
+      if (shown.skin && due)
         round.current?.({
           skin: shown.skin,
           leanDeg: shown.leanDeg,
@@ -373,7 +385,7 @@ export function Pour({
             />
             {ended.change && <p className="font-semibold">{changeWords(ended.change, fmt)}</p>}
             {opened && <p>As it was kept in the file, with its own cuts.</p>}
-            <a className="underline" href={file()} download="rehearsal.json">
+            <a className="mr-4 inline-flex min-h-11 items-center underline" href={file()} download="rehearsal.json">
               Keep this pour as a file
             </a>
           </>
