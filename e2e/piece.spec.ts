@@ -433,10 +433,32 @@ test("the comet pull rehearsed: a narrow sprue freezes short, the sprue as propo
   await expect(page.getByText(/is missing: (it froze|its own skin held it)/).first()).toBeVisible();
   await expect(page.getByText(/^With the sprue opened to/)).toBeVisible();
   await page.getByRole("radio", { name: "As proposed" }).click();
+  // The body fills as the section does; air leaves by the vent, and a crust grows from the mould's face.
+  const round = page.getByRole("application", { name: /^The casting in the round, as it fills/ });
+  const section = page.getByRole("img", { name: /^The mould in section/ });
+  const coloured = (hex: string) =>
+    section.evaluate(
+      (c: HTMLCanvasElement, rgb) => {
+        const { data } = c.getContext("2d")!.getImageData(0, 0, c.width, c.height);
+        let n = 0;
+        for (let i = 0; i < data.length; i += 4) if (rgb.every((v, k) => Math.abs(data[i + k]! - v) < 12)) n++;
+        return n;
+      },
+      [1, 3, 5].map((i) => parseInt(hex.slice(i, i + 2), 16)),
+    );
+  const [BREATH, SOLID, MELT] = ["#5f8f88", "#42305c", "#8a6fae"];
+  await expect(round).toBeVisible();
+  await page.evaluate(() => new Promise((done) => setTimeout(done, 800)));
+  const empty = await round.screenshot();
+  expect(await coloured(MELT)).toBe(0);
   await pour.focus();
   await page.keyboard.down(" ");
+  await expect(async () => expect(await coloured(BREATH)).toBeGreaterThan(3)).toPass({ intervals: [50] });
   await expect(page.getByText(/\d+ of 100\./)).toBeVisible({ timeout: 60_000 });
   await page.keyboard.up(" ");
+  expect(await coloured(SOLID)).toBeGreaterThan(200);
+  expect(await coloured(MELT)).toBeGreaterThan(1000);
+  expect((await round.screenshot()).equals(empty)).toBe(false);
   await expect(page.getByText("A good casting.")).toBeVisible();
   await expect(page.getByText(/^Best so far at this: \d+ of 100/)).toBeVisible();
 });
