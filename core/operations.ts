@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { operations as air } from "./air/operations";
 import { operations as batch } from "./batch/operations";
 import { operations as cure } from "./cure/operations";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { stored } from "../core/quantity";
 import { OUTCOMES, POUR_KINDS } from "../core/plan";
 import { MOVE_KINDS } from "../core/stock";

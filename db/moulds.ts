@@ -15,17 +15,15 @@ import { jobs, moulds, pours } from "./schema";
 const FaultMarks = z.array(FaultMark).max(60);
 const FaultList = z.array(FaultKeySchema);
 /** What the charts of a mould read of a casting. */
-const CastFigures = COLUMNS.pours
-  .pick({ pouredAt: true, outcome: true })
-  .extend({
-    sprueMm: stored.mm.nullable(),
-    ventMm: stored.mm.nullable(),
-    vents: stored.count.nullable(),
-    meltC: stored.c.nullable(),
-    tookS: stored.seconds.nullable(),
-    shopC: stored.c.nullable(),
-    volumeMl: stored.ml,
-  });
+const CastFigures = COLUMNS.pours.pick({ pouredAt: true, outcome: true }).extend({
+  sprueMm: stored.mm.nullable(),
+  ventMm: stored.mm.nullable(),
+  vents: stored.count.nullable(),
+  meltC: stored.c.nullable(),
+  tookS: stored.seconds.nullable(),
+  shopC: stored.c.nullable(),
+  volumeMl: stored.ml,
+});
 
 const count = (which: SQL): SQL<number> => sql<number>`coalesce(sum(case when ${pours.kind} = 'cast' and ${which} then 1 else 0 end), 0)`;
 /** The family in the newest cast's frozen numbers. */

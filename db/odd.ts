@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import type { Db } from "./open";
 
 /** A stored row that this version cannot read: which one, and what is wrong with it. */

@@ -1,5 +1,5 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, lt, sql, type SQL } from "drizzle-orm";
-import { z } from "zod";
+import * as z from "zod";
 import { KeptDossier, type Dossier } from "../core/record";
 import { Changed, Each, FaultKeySchema, FaultMark, snapshotDocument, type Snapshot, type Casting, type FaultKey, type Outcome } from "../core/plan";
 import type { MouldYield, Photo, PhotoOf, Pour } from "../core/log";

@@ -1,5 +1,5 @@
 import { getTableColumns, sql } from "drizzle-orm";
-import { z } from "zod";
+import * as z from "zod";
 import { Clock } from "../core/clock";
 import { jobDocument, KeptDossier } from "../core/record";
 import { Material, Range } from "../core/material";

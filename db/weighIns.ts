@@ -1,5 +1,5 @@
 import { and, desc, eq, isNull } from "drizzle-orm";
-import { z } from "zod";
+import * as z from "zod";
 import { KeptDossier, versioned, type Dossier } from "../core/record";
 import { snapshotDocument, type PourKind } from "../core/plan";
 import { weighInDocument, type WeighIn } from "../core/weigh";

@@ -20,6 +20,8 @@ test("a metal pour that failed teaches the next, before anything is melted: cut,
   await page.getByRole("button", { name: "Sprue, vents and heat, as today" }).click();
   await page.getByRole("textbox", { name: "Sprue, at its narrowest" }).fill("3");
   await page.getByRole("textbox", { name: "Melt, as poured" }).fill("262");
+  // Seconds, without saying so.
+  await page.getByRole("textbox", { name: "Pouring took" }).fill("8");
   await page.getByRole("button", { name: "Poured comet pewter: log it" }).click();
   const stand = page.getByRole("region", { name: "Where it stands" });
   await expect(stand.getByText(/is in the mould/)).toBeVisible();
@@ -48,6 +50,7 @@ test("a metal pour that failed teaches the next, before anything is melted: cut,
   await expect(page.getByRole("textbox", { name: "Melt, as poured" })).toHaveValue("");
   await page.getByRole("textbox", { name: "Sprue, at its narrowest" }).fill("6");
   await page.getByRole("textbox", { name: "Melt, as poured" }).fill("280");
+  await page.getByRole("textbox", { name: "Pouring took" }).fill("9 s");
   await page.keyboard.press("Tab");
   const [alloy] = (await batch(page)).parts;
   await type(page, "Alloy", Math.round((alloy?.targetG ?? 0) * 10) / 10);
@@ -66,9 +69,9 @@ test("a metal pour that failed teaches the next, before anything is melted: cut,
     .poll(async () => {
       const csv = await (await page.request.get("/api/log/export")).text();
       const [last] = Papa.parse<Record<string, string>>(csv, { header: true }).data;
-      return [last?.sprue_mm, last?.melt_c, last?.outcome];
+      return [last?.sprue_mm, last?.melt_c, last?.took_s, last?.outcome];
     })
-    .toEqual(["6", "280", "Good"]);
+    .toEqual(["6", "280", "9", "Good"]);
 });
 
 test("a skin in sections over two days: a coat dated yesterday, the next past its window, asked once and written down", async ({ page }) => {

@@ -137,7 +137,11 @@ test("a jug from two photographs, to its job sheet; its pictures stay with the j
   await page.getByRole("tab", { name: "Master", exact: true }).click();
   const kept = page.getByRole("list", { name: "Photographs it was measured from" });
   await expect(kept.getByRole("img")).toHaveCount(2);
-  expect((await page.request.get(`/api/jobs/${new URL(page.url()).pathname.split("/").at(-1)}/pictures/front`)).headers()["content-type"]).toBe("image/jpeg");
+  const type = await page.evaluate(
+    async (of) => (await fetch(`/api/jobs/${of}/pictures/front`)).headers.get("content-type"),
+    new URL(page.url()).pathname.split("/").at(-1),
+  );
+  expect(type).toBe("image/jpeg");
   await toStep(page, "Rubber");
   await page
     .getByRole("link", { name: /sheet|print/i })

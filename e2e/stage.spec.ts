@@ -16,7 +16,8 @@ const middle = async (at: Locator): Promise<{ x: number; y: number }> => {
 };
 const open = async (page: Page, id: string, step: string) => {
   await page.goto(`/jobs/${id}#${step}`);
-  await expect(page.getByTestId("stage")).toBeVisible();
+  // A machine with more to do than this takes its time to load a page.
+  await expect(page.getByTestId("stage")).toBeVisible({ timeout: 30_000 });
   // What comes, turns or rises first cannot be touched yet.
   await page.evaluate(() => Promise.all(document.getAnimations().map((a) => a.finished)));
 };

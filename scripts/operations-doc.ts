@@ -1,5 +1,5 @@
 import { writeFileSync } from "node:fs";
-import { z } from "zod";
+import * as z from "zod";
 import { describeOperations } from "../core/operations";
 
 /** Writes docs/operations.md from the same schemas the operations are checked against. */

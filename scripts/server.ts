@@ -40,10 +40,14 @@ export class Server {
   /** Starts it; waits until it answers. */
   async start(env: Record<string, string> = {}): Promise<void> {
     if (this.port === 0) this.port = await freePort();
-    this.child = spawn(process.execPath, ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(this.port)], {
-      env: { ...process.env, NODE_ENV: "production", NEXT_TELEMETRY_DISABLED: "1", ZESTY_DATA: this.folder, ZESTY_PORT: String(this.port), ...env },
-      stdio: "ignore",
-    });
+    this.child = spawn(
+      process.execPath,
+      ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(this.port), "--keepAliveTimeout", "120000"],
+      {
+        env: { ...process.env, NODE_ENV: "production", NEXT_TELEMETRY_DISABLED: "1", ZESTY_DATA: this.folder, ZESTY_PORT: String(this.port), ...env },
+        stdio: "ignore",
+      },
+    );
     for (let i = 0; i < 200; i++) {
       if (
         await fetch(`${this.url}/api/health`).then(

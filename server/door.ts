@@ -1,6 +1,6 @@
 import { createHash, randomBytes, scrypt, timingSafeEqual } from "node:crypto";
 import { eq, lt } from "drizzle-orm";
-import { z } from "zod";
+import * as z from "zod";
 import type { DeviceView, May } from "../contract/workshop";
 import { devices, settings } from "../db/schema";
 import { parseOrRefuse } from "./parse";

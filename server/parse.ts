@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import type * as z from "zod";
 import { Refusal } from "./refusal";
 
 /** Parses a request body, or refuses with every fault by its path. */

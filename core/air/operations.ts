@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { defineOnFile, OperationFault, type Operation } from "../operation";
 import { lengthOf, modelOf, type Mesh, type Soup, type Vec } from "../mesh";
 import { coatMap, tiltsOf, trappedIn } from ".";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { castBatch, correctOverPour, massRatio, rubberBatch } from ".";
 import { say } from "../quantity";
 import { define, fault, find, Span, positive, Part, rubberId, castId, type Operation } from "../operation";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { CLOCK_KEYS, EQUIPMENT_KEYS, isDeadline } from "./kinds";
 import { CureRule, cureState, Finish, type Forecast, type TemperatureReading } from "../cure";
 import { stored } from "../quantity";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { castCure, cureState, rubberCure } from ".";
 import { define, fault, find, positive, shopC, Wait, metric, rubberId, castId, type Operation } from "../operation";
 

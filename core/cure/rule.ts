@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { stored, storedSpan } from "../quantity";
 
 const hours = storedSpan(stored.hours);

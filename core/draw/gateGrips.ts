@@ -2,7 +2,7 @@ import { pointsOf, ringHolds, type Body } from "../body";
 import { OPENING, type Filling } from "../mould";
 import { withNumberAt, type Job } from "../record";
 import type { Grip, Pictured, Pull } from "./grip";
-import type { View } from "./views";
+import { HELD, type View } from "./views";
 
 /** Vents that stand further before or behind the cut than this share of the piece are not on it. */
 const NEAR_CUT = 0.2;
@@ -25,7 +25,8 @@ export function gateGrips({ job, plan, scene, stage, view }: Pictured): Grip[] {
   const lean: Grip = {
     key: "lean",
     name: "How it leans",
-    at: [scene.leansDeg === 0 ? 0.8 * scene.boxHalfMm : 0, scene.leansDeg === 0 ? layout.fillHeightMm : scene.topMm],
+    // The same place of the mould however it leans: it stays under the hand.
+    at: scene.heldAt ?? [HELD * scene.boxHalfMm, layout.fillHeightMm],
     x: {
       path: `mould.filling.lean.${axis}`,
       min: -180,

@@ -32,6 +32,8 @@ export interface Scene {
   master: { fromMm: number; toMm: number; halfMm: number; upsideDown: boolean };
   /** How far the picture is turned so that up is up while it is filled, degrees; 0 where it stands as it was laid out. Nothing is dragged on a picture that leans. */
   leansDeg: number;
+  /** Where its upper right is then, which a hand takes hold of to lean it; null where it stands as it was laid out. */
+  heldAt: readonly [number, number] | null;
   /** Half of the inside of the box in this cut, mm; 0 where none stands there. */
   boxHalfMm: number;
   dashedMaster: boolean;
@@ -150,7 +152,7 @@ export function buildScene(q: SceneQuestion): Scene | null {
   return layout.kind === "block" ? blockScene(q, m, layout) : skinScene(q, m, layout);
 }
 
-const empty = { strokes: [], bulgeTimes: null, marks: [], boxHalfMm: 0, leansDeg: 0 };
+const empty = { strokes: [], bulgeTimes: null, marks: [], boxHalfMm: 0, leansDeg: 0, heldAt: null };
 
 function bareMaster(m: Body): Scene {
   const halfMm = m.lengthMm / 2;
@@ -472,6 +474,7 @@ function skinScene(q: SceneQuestion, m: Body, layout: SkinLayout): Scene {
     dashedMaster: outerSizesOnly(m),
     boxHalfMm: 0,
     leansDeg: 0,
+    heldAt: null,
   };
 }
 

@@ -373,6 +373,10 @@ describe("a mould that leans while it is filled", () => {
     expect(lean.per).toBeLessThan(0);
     const leaned = putOn(base, p.body, [{ path: lean.path, mm: -20 }]);
     expect(look(leaned, "cast", "along")!.leansDeg).toBeCloseTo(-20, 9);
+    // It stays under the hand: the same place of the mould, whose distance to another place of it no turn changes.
+    const [before, after] = [grip(base, "along", "lean").at, grip(leaned, "along", "lean").at];
+    expect(after[0]).toBeGreaterThan(0);
+    expect(Math.hypot(after[0] - before[0], after[1] - before[1])).toBeLessThan(0.8 * before[0]);
     expect(pulled(lean, 13 / lean.per, 1)).toEqual({ mm: 15, stopped: null });
     // Numbers of the job's own go the way they always went.
     expect(putOn(base, p.body, [{ path: "mould.wallMm", mm: 17 }]).mould.wallMm).toBe(17);

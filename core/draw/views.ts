@@ -162,6 +162,8 @@ export const looksAlike = (b: Body): boolean =>
 
 /** Numbers of a path of straight lines, two by two. */
 const POINT = /(-?[\d.]+(?:e-?\d+)?) (-?[\d.]+(?:e-?\d+)?)/g;
+/** A mould is taken hold of to lean it so far out on its top, share of half its width. */
+export const HELD = 0.8;
 /** A casting that leans less than this in the cut is drawn as it was laid out. */
 const LEANS = 0.02;
 
@@ -207,6 +209,7 @@ function leaning(q: SceneQuestion, scene: Scene | null): Scene | null {
         ...filling.ventsMm.map((v) => channel(v, Math.max(gates.sizes.vents.startMm, 0.01 * (right - left)))),
       ]
     : [];
+  const corner = turn([HELD * scene.boxHalfMm, layout.fillHeightMm]);
   return {
     ...scene,
     regions: [...regions.map((r) => ({ ...r, path: shift(r.path) })), ...cut],
@@ -218,6 +221,7 @@ function leaning(q: SceneQuestion, scene: Scene | null): Scene | null {
     topMm: top,
     master: { ...scene.master, fromMm: bottom, toMm: top, halfMm: (right - left) / 2 },
     leansDeg: (Math.atan2(s, c) * 180) / Math.PI,
+    heldAt: [corner[0] - middle, corner[1]],
   };
 }
 
@@ -349,6 +353,7 @@ function fromAbove(q: SceneQuestion): Scene | null {
     dashedMaster: m.unknown.includes("form"),
     boxHalfMm: !bare && layout.kind === "block" ? layout.box.lengthMm / 2 : 0,
     leansDeg: 0,
+    heldAt: null,
   };
 }
 

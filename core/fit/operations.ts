@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { CONTACTS, HELD, USES, VERDICTS, cheapestChanges, fitMatrix, judgeChain } from ".";
 import { FINISH_KEYS, JACKET_KEYS, SEALING_KEYS, type Catalogue } from "../material";
 import { say } from "../quantity";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { define, type Operation } from "../operation";
 import { airPressure, flowMlS, frozenS, headToEnter, jetMlS, laminarMlS, reynoldsOf, risingBothS, risingFillS } from ".";
 

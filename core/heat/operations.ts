@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { DIMENSIONS, heatQuestionFor, heatStudy } from ".";
 import { define, find, Span, positive, shopC, rubberId, castId, type Operation } from "../operation";
 

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { figure, figures, type NumberField } from "../quantity";
 
 const reach = (label: string) => ({ label, what: "a reach", dimension: "length", min: 0.1, max: 1500, open: true, empty: "round" }) as const;

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { define, Master, measure, Measured, girth, type Operation } from "../operation";
 
 /** What outsiders can ask of this room. */

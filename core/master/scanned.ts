@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { ringArea, type Formed, type Outline, type Point, type Ring } from "../body";
 
 const finite = z.number().finite();

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { CastMix } from "../cast";
 import { Catalysed, TwoPart } from "../mix";
 import { fromZero, positive, Range } from "../quantity";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 
 /** What the cupboard has of a material that is wanted first: how old it is, and whether anything better stands there. */
 export const Shelved = z.object({ materialId: z.string(), name: z.string(), past: z.boolean(), days: z.number().nullable(), fresher: z.boolean() });

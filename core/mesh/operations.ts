@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { narrowCores } from "../air";
 import { defineOnFile, fault, type Operation } from "../operation";
 import { lengthOf, measureModel, modelOf, MOST_TRIANGLES, outsideOf, pullOf, pullsOf, skinOf, type Soup, type Vec } from ".";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { figure, figures } from "../quantity";
 import { BOX_SHAPES, INSERT_KINDS, LAYER_KEYS, MOUTHS, OVERLAPS, SIDES } from "./choices";
 import {

@@ -1,4 +1,4 @@
-import type { z } from "zod";
+import type * as z from "zod";
 import { ModelFault, type Soup } from "../mesh";
 import type { Picture } from "../photo";
 import { pick, type Catalogue } from "../material";

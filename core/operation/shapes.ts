@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { SHOP_C } from "../cure";
 import { Girth, measureMaster, MOST_PARTS, Part as MasterPart, SHAPE_KINDS, SHAPES, SIZE_KEYS } from "../master";
 import { MouldDecision, type RubberPour } from "../mould";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { simplified, type Point } from "../body";
 import { define, defineOnFile, fault, type Operation } from "../operation";
 import { agreed, areaOfRings, flatOutline, outlineOf, PhotoFault, planeOf, silhouetted } from ".";

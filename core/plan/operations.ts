@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { VERDICTS } from "../fit";
 import { buildOrder, Layer, layerDefault, MOUTHS, shrinkChain } from "../mould";
 import { STEP_IDS } from ".";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { VERDICTS } from "../fit";
 import { versioned } from "../record";
 import { layerOf } from "./layers";

@@ -156,9 +156,11 @@ const US_DECIMALS: Partial<Record<Dimension, number>> = {
   pressure: 3,
 };
 
-/** The unit a time is edited in: minutes, hours or days, as it is. Open fields take what they are usually told in. */
+/** What is usually told in seconds is edited in them up to here, h. */
+const SECONDS_TO_H = 10 / 60;
+/** The unit a time is edited in: seconds, minutes, hours or days, as it is. Open fields take what they are usually told in. */
 export const durationUnit = (hours: number | null, usual: string): string =>
-  hours === null || hours === 0 ? usual : hours < 2.5 ? "min" : hours < 72 ? "h" : "d";
+  hours === null || hours === 0 || (usual === "s" && hours < SECONDS_TO_H) ? usual : hours < 2.5 ? "min" : hours < 72 ? "h" : "d";
 
 /**
  * Writes a stored value for editing, in the system's default unit or `unit`: metric so that reading it back returns the same value to

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { formatQuantity, parseQuantity } from ".";
 import { define, fault, type Operation } from "../operation";
 

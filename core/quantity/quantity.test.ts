@@ -105,6 +105,7 @@ describe("reading what people type", () => {
     expect(bare("3", "d")).toEqual({ ok: true, value: 72 });
     expect([0.2, 2.4, 2.5, 71, 72, 400].map((h) => durationUnit(h, "min"))).toEqual(["min", "min", "h", "h", "d", "d"]);
     expect(durationUnit(null, "min")).toBe("min");
+    expect([null, 8 / 3600, 0.16, 0.5].map((h) => durationUnit(h, "s"))).toEqual(["s", "s", "s", "min"]);
     expect(formatForEditing(0.75, "duration", "metric", "min")).toBe("45");
     expect(formatForEditing(96, "duration", "metric", "d")).toBe("4");
   });

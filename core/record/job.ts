@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { HELD, USES } from "../fit";
 import { FINISH_KEYS, JACKET_KEYS, SEALING_KEYS } from "../material";
 import { Girth, MOST_PARTS, Part, Scanned, SHAPE_KINDS, SIZE_KEYS } from "../master";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { LONGEST_S, TICKS, type Setup } from "./pour";
 
 // A rehearsed pour as a small file: what was cut, what the hand did and how the mould was held, tick by tick. Poured again it gives the same casting.

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { versioned } from "../record";
 import { stored } from "../quantity";
 

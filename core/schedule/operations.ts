@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { say } from "../quantity";
 import { Production, production, solve } from ".";
 import { define, fault, positive, type Operation } from "../operation";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { stored } from "../quantity";
 
 const DAY = 86_400_000;

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { define, fault, positive, type Operation } from "../operation";
 import { AIMS, cover } from "./cover";
 import { fillFrom } from "./leftovers";

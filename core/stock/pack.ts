@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { castBatch } from "../batch";
 import { CAST_FAMILY, type Material } from "../material";
 import type { PartRole } from "../mix";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import type { Habit } from "../habit";
 import { figures, quote } from "../quantity";
 import { CUP_FIELDS, CUP_POINT_FIELDS } from "./fields";

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { figures } from "../quantity";
 import { HANDLING_FIELDS } from "./fields";
 

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { PART_ROLES, type PartRole } from "../batch";
 import { HABIT, HABIT_KEYS, HOLD_KEYS, NO_FACTS } from "../habit";
 import { versioned } from "../record";

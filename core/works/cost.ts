@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 
 /** How this workshop makes a price: money an hour, and shares of the cost. */
 export const Pricing = z.strictObject({

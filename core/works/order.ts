@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { versioned } from "../record";
 import { stored } from "../quantity";
 import { chanceOf, expectedYield } from "../schedule";

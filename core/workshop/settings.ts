@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 import { figure, figures, SYSTEMS } from "../quantity";
 import { SHOP_FIELD, versioned } from "../record";
 import { FORECAST_FIELDS } from "./fields";

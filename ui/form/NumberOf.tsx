@@ -38,7 +38,7 @@ export function NumberInput({
       max={field.max / times}
       whole={field.whole ?? false}
       optional={field.open ?? false}
-      usualUnit={field.times === 60 ? "min" : "h"}
+      usualUnit={field.times === 3600 ? "s" : field.times === 60 ? "min" : "h"}
       help={help ?? field.help}
       {...((empty ?? field.empty) ? { placeholder: empty ?? field.empty } : {})}
       {...(draftKey ? { draftKey } : {})}

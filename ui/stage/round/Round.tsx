@@ -199,12 +199,12 @@ export function Round({
   };
   const [from, to] = ends;
   return (
-    <div className="flex min-h-0 flex-1 flex-col gap-1 overflow-y-auto px-2 pb-2">
+    <div className="flex min-h-0 flex-1 flex-col gap-1 overflow-y-auto px-2 pb-2 lg:flex-row lg:gap-3 lg:overflow-hidden">
       <div
         role="application"
         aria-label={`The piece in the round, ${fmt(body.lengthMm, "length")} by ${fmt(body.widthMm, "length")} by ${fmt(body.heightMm, "length")}. Arrow keys turn it, plus and minus zoom${hand === "turn" ? "" : ", Enter touches what lies under the cross"}.`}
         tabIndex={0}
-        className={`relative min-h-56 flex-1 shrink-0 sm:min-h-64 touch-none rounded-lg ${hand === "turn" ? "cursor-grab" : "cursor-crosshair"}`}
+        className={`relative min-h-56 min-w-0 flex-1 shrink-0 touch-none sm:min-h-64 lg:shrink rounded-lg ${hand === "turn" ? "cursor-grab" : "cursor-crosshair"}`}
         onKeyDown={keys}
         onWheel={(e) => setZoom((z) => Math.max(0.4, Math.min(6, z * Math.exp(-e.deltaY / 600))))}
         onPointerDown={(e: PointerEvent<HTMLDivElement>) => {
@@ -278,70 +278,75 @@ export function Round({
           </p>
         )}
       </div>
-      <Running doing={doing} stop={stop} end={end} />
-      <div role="status" className="min-h-6 shrink-0 text-sm">
-        {fault ??
-          (shown === "air" ? (
-            <AirTold air={air} hues={hues} />
-          ) : shown === "coat" ? (
-            coat && <CoatTold coat={coat} hues={hues} />
-          ) : (
-            left && (
-              <Told
-                left={left}
-                body={body}
-                hues={hues}
-                safeStrain={safeStrain}
-                onPlug={onPlug}
-                onCut={onCut}
-                onInstead={(d) => void pullAlong("own", d, marks)}
-              />
-            )
-          ))}
-      </div>
-      <div className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-1">
-        <Choice label="Looked at for" hideLabel value={shown} options={SHOWN} onChange={(v) => void show(v)} />
-        <div className="flex flex-wrap">
-          {(Object.keys(LOOKS) as (keyof typeof LOOKS)[]).map((k) => (
-            <button key={k} type="button" className="btn btn-bare !px-2.5 text-sm" onClick={() => setLook(LOOKS[k])}>
-              {{ front: "Front", side: "Side", above: "Above", corner: "From a corner" }[k]}
-            </button>
-          ))}
+      {/* Beside the piece where there is room, so that nothing of it lies below the fold; under it on a phone. */}
+      <div className="contents lg:flex lg:w-80 lg:shrink-0 lg:flex-col lg:gap-1 lg:overflow-y-auto lg:py-1">
+        <Running doing={doing} stop={stop} end={end} />
+        <div role="status" className="min-h-6 shrink-0 text-sm lg:order-last">
+          {fault ??
+            (shown === "air" ? (
+              <AirTold air={air} hues={hues} />
+            ) : shown === "coat" ? (
+              coat && <CoatTold coat={coat} hues={hues} />
+            ) : (
+              left && (
+                <Told
+                  left={left}
+                  body={body}
+                  hues={hues}
+                  safeStrain={safeStrain}
+                  onPlug={onPlug}
+                  onCut={onCut}
+                  onInstead={(d) => void pullAlong("own", d, marks)}
+                />
+              )
+            ))}
         </div>
-        <Choice
-          label="What a touch does"
-          hideLabel
-          value={hand}
-          options={[...HANDS, ...HANDS_OF[shown], ...(onLay && shown === "leave" ? LAYS : [])]}
-          onChange={setHand}
-        />
-        {shown === "leave" && marks.length > 0 && (
-          <button type="button" className="btn btn-bare !px-2.5 text-sm" onClick={() => mark([])}>
-            Wipe the marks
-          </button>
-        )}
-      </div>
-      <div className="grid shrink-0 gap-x-4 sm:grid-cols-2">
-        {shown === "leave" && (
-          <Pick
-            label="Halves part"
-            value={pull.value}
-            must
-            options={options.map(({ value, label }) => ({ value, label }))}
-            onChange={(v) => v && void pullAlong(v, options.find((o) => o.value === v)?.direction ?? null, marks)}
+        <div className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-1">
+          <Choice label="Looked at for" hideLabel value={shown} options={SHOWN} onChange={(v) => void show(v)} />
+          <div className="flex flex-wrap">
+            {(Object.keys(LOOKS) as (keyof typeof LOOKS)[]).map((k) => (
+              <button key={k} type="button" className="btn btn-bare !px-2.5 text-sm" onClick={() => setLook(LOOKS[k])}>
+                {{ front: "Front", side: "Side", above: "Above", corner: "From a corner" }[k]}
+              </button>
+            ))}
+          </div>
+          <Choice
+            label="What a touch does"
+            hideLabel
+            value={hand}
+            options={[...HANDS, ...HANDS_OF[shown], ...(onLay && shown === "leave" ? LAYS : [])]}
+            onChange={setHand}
           />
-        )}
-        <Drag
-          label="Cut through, front to back"
-          shown={cut < 1 ? fmt(cut * acrossMm, "length") : "whole"}
-          spoken={cut < 1 ? fmt(cut * acrossMm, "length") : "whole"}
-          value={cut}
-          min={0.02}
-          max={1}
-          step={0.01}
-          onChange={setCut}
-        />
-        {cut < 1 && <Drag label="Turn the cut" shown={`${angle}°`} spoken={`${angle} degrees`} value={angle} min={0} max={175} step={5} onChange={setAngle} />}
+          {shown === "leave" && marks.length > 0 && (
+            <button type="button" className="btn btn-bare !px-2.5 text-sm" onClick={() => mark([])}>
+              Wipe the marks
+            </button>
+          )}
+        </div>
+        <div className="grid shrink-0 gap-x-4 sm:grid-cols-2 lg:grid-cols-1">
+          {shown === "leave" && (
+            <Pick
+              label="Halves part"
+              value={pull.value}
+              must
+              options={options.map(({ value, label }) => ({ value, label }))}
+              onChange={(v) => v && void pullAlong(v, options.find((o) => o.value === v)?.direction ?? null, marks)}
+            />
+          )}
+          <Drag
+            label="Cut through, front to back"
+            shown={cut < 1 ? fmt(cut * acrossMm, "length") : "whole"}
+            spoken={cut < 1 ? fmt(cut * acrossMm, "length") : "whole"}
+            value={cut}
+            min={0.02}
+            max={1}
+            step={0.01}
+            onChange={setCut}
+          />
+          {cut < 1 && (
+            <Drag label="Turn the cut" shown={`${angle}°`} spoken={`${angle} degrees`} value={angle} min={0} max={175} step={5} onChange={setAngle} />
+          )}
+        </div>
       </div>
     </div>
   );

@@ -1,4 +1,4 @@
-import { z } from "zod";
+import * as z from "zod";
 
 const Best = z.object({ score: z.number(), seconds: z.number() });
 const key = (jobId: string) => `rehearsal:${jobId}`;
