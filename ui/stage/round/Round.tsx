@@ -280,7 +280,10 @@ export function Round({
       </div>
       {/* Beside the piece where there is room, so that nothing of it lies below the fold; under it on a phone. */}
       <div className="contents lg:flex lg:w-80 lg:shrink-0 lg:flex-col lg:gap-1 lg:overflow-y-auto lg:py-1">
-        <Running doing={doing} stop={stop} end={end} />
+        {/* Last where it stands beside the piece: what runs pushes nothing away from under a hand. */}
+        <div className="lg:order-last">
+          <Running doing={doing} stop={stop} end={end} />
+        </div>
         <div role="status" className="min-h-6 shrink-0 text-sm lg:order-last">
           {fault ??
             (shown === "air" ? (
