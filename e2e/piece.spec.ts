@@ -465,4 +465,7 @@ test("the comet pull rehearsed: a narrow sprue freezes short, the sprue as propo
   expect((await round.screenshot()).equals(empty)).toBe(false);
   await expect(page.getByText("A good casting.")).toBeVisible();
   await expect(page.getByText(/^Best so far at this: \d+ of 100/)).toBeVisible();
+  // Each exercise says the best of it.
+  await expect(page.getByRole("radio", { name: /^As proposed: \d+$/ })).toBeChecked();
+  await expect(page.getByRole("radio", { name: /^A narrow sprue: \d+$/ })).not.toBeChecked();
 });

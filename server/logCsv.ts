@@ -84,6 +84,7 @@ export function exportLog(w: Workshop, query: Record<string, unknown>): { fileNa
         "vents",
         "vent_mm",
         "melt_c",
+        "took_s",
         "changed",
         "verdict",
         "ready_at",

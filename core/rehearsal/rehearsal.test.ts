@@ -107,6 +107,47 @@ describe("a cavity as basins", () => {
     expect(first.levelMm / ((0.5 / (8 * 12)) * 1000)).toBeCloseTo(1, 1);
   });
 
+  it("stands as high in both arms of a U-tube; without a vent on the far arm its air stays, from the roof of the bend on", () => {
+    // Two arms 10 × 12, 60 high, 20 apart, joined by a bend 10 high.
+    const outline: [number, number][] = [
+      [0, 0],
+      [40, 0],
+      [40, 60],
+      [30, 60],
+      [30, 10],
+      [10, 10],
+      [10, 60],
+      [0, 60],
+    ];
+    const caps: [number, number, number][] = [
+      [0, 1, 4],
+      [0, 4, 5],
+      [1, 2, 3],
+      [1, 3, 4],
+      [0, 5, 6],
+      [0, 6, 7],
+    ];
+    const tube = moved(prismOn(outline, caps, 12), [
+      [1, 0, 0],
+      [0, 0, -1],
+      [0, 1, 0],
+    ]);
+    const asked = { up: UP, sprueMm: [5, -6, 60] as Vec, ventsMm: [[35, -6, 60]] as Vec[], cells: 64 };
+    const open = networkOf(tube, asked);
+    expect(open.shut).toEqual([]);
+    const bendMl = (40 * 10 * 12) / 1000;
+    for (const h of [15, 30, 50]) {
+      // One level in both: the bend, and twice the arm's own section above it.
+      const at = fillingAt(open, bendMl + (2 * 10 * 12 * (h - 10)) / 1000)!;
+      expect(Math.abs(at.levelMm - h)).toBeLessThan(1);
+    }
+    const blind = networkOf(tube, { ...asked, ventsMm: [] });
+    expect(blind.shut).toHaveLength(1);
+    expect(blind.shut[0]!.volumeMl / ((10 * 50 * 12) / 1000)).toBeCloseTo(1, 1);
+    expect(Math.abs(blind.shut[0]!.spillMm - 10)).toBeLessThan(1);
+    expect(Math.abs(fillingAt(blind, bendMl + (10 * 12 * 20) / 1000)!.levelMm - 30)).toBeLessThan(1);
+  });
+
   it("has the level that its form gives", () => {
     const n = networkOf(
       turnedSolid(
@@ -191,6 +232,47 @@ describe("a pour rehearsed", () => {
     }
     expect(st.endedTick! / TICKS / t).toBeGreaterThan(0.95);
     expect(st.endedTick! / TICKS / t).toBeLessThan(1.05);
+  });
+
+  it("fills as a finer solution does: cubes of half a millimetre, tenths of a millisecond, sprue and air by their own square equation", () => {
+    // The rake in cubes: three teeth 8 × 12 and 20 deep, 12 apart, under a bar 32 × 12 and 10 high.
+    const cube = 0.5;
+    const cubes: { x: number; z: number }[] = [];
+    for (let x = cube / 2; x < 32; x += cube)
+      for (let z = cube / 2; z < 30; z += cube) if (z > 20 || x % 12 < 8) for (let y = cube / 2; y < 12; y += cube) cubes.push({ x, z });
+    const eachMl = cube ** 3 / 1000;
+    // What runs over the brim of the first tooth falls into the next, and into the third over that; then the bar rises.
+    const rank = (c: { x: number; z: number }) => (c.z > 20 ? 3 : Math.floor(c.x / 12));
+    cubes.sort((a, b) => rank(a) - rank(b) || a.z - b.z);
+    const [rho, mu, d, l] = [1000, 1e-3, 3e-3, 20e-3];
+    const bore = (Math.PI / 4) * d * d;
+    const square = rho / (2 * 0.36 * bore * bore) + 1.18 / (2 * 0.36 * (2 * bore) ** 2);
+    const linear = (128 * mu * l) / (Math.PI * d ** 4) + (128 * 1.84e-5 * l) / (2 * Math.PI * d ** 4);
+    let [funnel, filled, t] = [0, 0, 0];
+    const dt = 1e-4;
+    const seen: { t: number; ml: number; level: number }[] = [];
+    while (filled < cubes.length * eachMl * 0.999 && t < 30) {
+      funnel = Math.min(water.funnelMl, funnel + water.handMlS * dt);
+      const drive = rho * 9.80665 * (l + 25e-3 * Math.cbrt(funnel / water.funnelMl));
+      const q = (1e6 * (2 * drive)) / (linear + Math.sqrt(linear * linear + 4 * square * drive));
+      const run = Math.min(funnel, q * dt);
+      funnel -= run;
+      filled += run;
+      t += dt;
+      const at = cubes[Math.min(cubes.length - 1, Math.floor(filled / eachMl))]!;
+      if (t >= 0.2 * (seen.length + 1)) seen.push({ t, ml: filled, level: at.z + cube / 2 });
+    }
+    expect(seen.length).toBeGreaterThan(8);
+    for (const f of seen) {
+      const st = poured(n, water, held, { until: (now) => now.tick >= Math.round(f.t * TICKS) });
+      expect(Math.abs(st.filledMl / f.ml - 1)).toBeLessThan(0.05);
+      const { levelMm } = fillingAt(n, st.filledMl)!;
+      // Just before and after a tooth is full the two may stand in different ones.
+      const [low, high] = [0.95, 1.05].map((k) => cubes[Math.min(cubes.length - 1, Math.floor((k * f.ml) / eachMl))]!);
+      if (rank(low!) === rank(high!)) expect(Math.abs(levelMm - f.level)).toBeLessThan(0.05 * 30);
+    }
+    const whole = poured(n, water, held);
+    expect(Math.abs(whole.endedTick! / TICKS / t - 1)).toBeLessThan(0.05);
   });
 
   it("gulps where the hand stops in the middle, and says when", () => {

@@ -74,6 +74,7 @@ export function Pour({
   bestKey,
   most,
   lean,
+  onBest,
 }: {
   network: Network;
   setup: Setup;
@@ -83,6 +84,8 @@ export function Pour({
   most: { chokeMm: number; pourC: number } | null;
   /** The same mould held otherwise, by how it was held before; null for what stands on its board. */
   lean: ((leanDeg: number, before: readonly Held[], frozen: readonly number[]) => Promise<Network | null>) | null;
+  /** A pour has come to its end, and the best so far is kept. */
+  onBest?: () => void;
 }) {
   const { fmt } = useUnits();
   // A pour that was opened from a file is poured as it was; the next is this one's own again.
@@ -121,13 +124,13 @@ export function Pour({
     (l: Live) => {
       tell(l, setup);
       const j = judged(l.st);
-      setBest((b) => {
-        const now = !b || j.score > b.score ? { score: j.score, seconds: j.seconds } : b;
-        writeBest(bestKey, now);
-        return now;
-      });
+      const before = readBest(bestKey);
+      const now = !before || j.score > before.score ? { score: j.score, seconds: j.seconds } : before;
+      writeBest(bestKey, now);
+      setBest(now);
+      onBest?.();
     },
-    [setup, tell, bestKey],
+    [setup, tell, bestKey, onBest],
   );
 
   useEffect(() => {

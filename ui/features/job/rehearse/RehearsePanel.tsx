@@ -12,6 +12,7 @@ import { Drag } from "../../../kit/Drag";
 import { useUnits } from "../../../kit/units";
 import { steadySolid } from "../../../stage/round/solid";
 import { useJob } from "../JobContext";
+import { readBest } from "./best";
 import { Pour } from "./Pour";
 
 /** What a person sets for a rehearsal. */
@@ -97,6 +98,13 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
     }),
     [q, sizes, cuts, exercise],
   );
+  // Each with the best of it so far, from easy to hard.
+  const [, setPoured] = useState(0);
+  const oneMore = useCallback(() => setPoured((n) => n + 1), []);
+  const exercises = EXERCISES.filter((e) => !e.freezes || q.freezing).map(({ value, label }) => {
+    const best = readBest(`${id}:${value}`);
+    return { value, label: best ? `${label}: ${best.score}` : label };
+  });
   const change = (patch: Partial<Cuts>) => setCuts((c) => ({ ...c, ...patch }));
   const choose = (e: Exercise) => {
     setExercise(e);
@@ -122,13 +130,14 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
             bestKey={`${id}:${exercise}`}
             of="cast"
             lean={asked}
+            onBest={oneMore}
             most={{ chokeMm: sizes.choke.mostMm, pourC: plan.cast?.peakC.high ?? 0 }}
           />
         ) : (
           <p>Looking at its basins …</p>
         )}
         <div className="space-y-2">
-          <Choice label="Begin with" value={exercise} options={EXERCISES.filter((e) => !e.freezes || q.freezing)} onChange={choose} />
+          <Choice label="Begin with" value={exercise} options={exercises} onChange={choose} />
           <Drag
             label="Sprue"
             shown={fmt(cuts.chokeMm, "length")}
