@@ -140,7 +140,7 @@ describe("drawings read back", () => {
     const formers = formersOf(
       { channelMm: 12, headMm: 37 },
       {
-        choke: { startMm: 6, mostMm: 9, fillS: 2, flowMlS: 20, reynolds: 1000 },
+        choke: { startMm: 6, mostMm: 9, fillS: 2, flowMlS: 20, firstMlS: 20, reynolds: 1000 },
         vents: { count: 2, startMm: 1.5, mostMm: 3, overPressurePa: 10 },
         funnel: { topMm: 30, highMm: 25, volumeMl: 8 },
       },

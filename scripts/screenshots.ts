@@ -62,7 +62,7 @@ async function airy(page: Page): Promise<void> {
   await page.waitForTimeout(2500);
 }
 
-/** Pours a narrow sprue until the metal fails. */
+/** Pours with the mould leant, and looks back at the moment at which air is shut in. */
 async function rehearsed(page: Page): Promise<void> {
   await page
     .getByTestId("panel")
@@ -70,9 +70,26 @@ async function rehearsed(page: Page): Promise<void> {
     .click();
   await page.getByRole("button", { name: "Rehearse the pour" }).click();
   await page.waitForTimeout(3000);
+  await page.getByRole("slider", { name: /^Lean it/ }).focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press("ArrowRight");
+  await page.waitForTimeout(3000);
   await page.getByRole("button", { name: "Hold to pour" }).focus();
   await page.keyboard.down(" ");
-  await page.waitForTimeout(4200);
+  await page.getByText(/\d+ of 100\./).waitFor({ timeout: 60_000 });
+  await page.keyboard.up(" ");
+  const voids = page.getByText(/^A void of/).first();
+  await voids.getByRole("button", { name: "Show me" }).click();
+  await page.waitForTimeout(1500);
+}
+
+/** The casting as it stands on its side while it is filled, in section, with the vents that let its air out. */
+async function vented(page: Page): Promise<void> {
+  await airy(page);
+  await page.getByRole("button", { name: "Vent what stays" }).click();
+  await page.waitForTimeout(2500);
+  await page.getByRole("button", { name: "Along", exact: true }).click();
+  await page.getByRole("tab", { name: "Casting" }).click();
+  await page.waitForTimeout(1500);
 }
 
 /** Six tiles in one box, from above. */
@@ -103,12 +120,12 @@ const SHOTS: readonly Shot[] = [
   { name: "start", path: "/start" },
   { name: "job", path: "/jobs/demo-comet-drawer-pull#rubber", act: clay },
   { name: "piece-photographs", path: "/jobs/demo-owl-bookend#master", act: seen },
-  { name: "job-dark", path: "/jobs/demo-dome-finial#opening", dark: true },
+  { name: "job-dark", path: "/jobs/demo-owl-bookend#cast", act: vented, dark: true },
   { name: "job-sheet", path: "/jobs/demo-comet-drawer-pull/sheet" },
   { name: "fit", path: "/fit", act: worked },
   { name: "materials", path: "/materials" },
   { name: "logbook", path: "/log" },
-  { name: "rehearsal", path: "/jobs/demo-comet-modelled#cast", act: rehearsed },
+  { name: "rehearsal", path: "/jobs/demo-comet-drawer-pull#cast", act: rehearsed },
   { name: "mould", path: "/rack/demo-mould-10" },
   { name: "piece-air", path: "/jobs/demo-owl-bookend#master", act: airy },
   { name: "calendar", path: "/calendar", act: planned },

@@ -179,7 +179,7 @@ describe("a batch on the bench", () => {
   it("logged without weighing keeps its cuts and the shop's warmth all the same, and tables have them", () => {
     const job = getJob(w, "demo-comet-drawer-pull");
     takeReading(w, { c: 16.5 });
-    const cut = { sprueMm: 7, ventMm: 1, vents: 3 };
+    const cut = { sprueMm: 7, ventMm: 1, vents: 3, tookS: 12 };
     const pour = logPour(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", cut });
     expect(pour.snapshot.actual).toMatchObject({ parts: [], shopC: 16.5, ...cut });
     expect(refused(() => logPour(w, { jobId: job.id, jobRevision: job.revision, kind: "cast", cut: { ...cut, sprueMm: -1 } })).message).toMatch(/sprueMm/);
@@ -188,7 +188,7 @@ describe("a batch on the bench", () => {
     v.weighIn.parts.forEach((p, part) => actOnBatch(w, v.id, { do: "weigh", cup: 0, part, was: null, grams: 200 + part, way: "typed" }));
     const { pourId } = finishBatch(w, v.id, {});
     const read = (table: string) => Papa.parse<Record<string, string>>(exportLog(w, { table }).text, { header: true }).data;
-    expect(read("log").find((r) => r.pour === pour.id)).toMatchObject({ sprue_mm: "7", vents: "3", vent_mm: "1", shop_c: "16.5" });
+    expect(read("log").find((r) => r.pour === pour.id)).toMatchObject({ sprue_mm: "7", vents: "3", vent_mm: "1", took_s: "12", shop_c: "16.5" });
     expect(
       read("batches")
         .filter((r) => r.pour === pourId)

@@ -30,6 +30,10 @@ export interface Liquid {
   viscosityPaS: number;
 }
 
+/** A mix thickens twofold in each quarter of its working time: by how much after a share of it, and on the mean up to there. A workshop figure. */
+export const thickened = (share: number): number => 2 ** (4 * share);
+export const thickenedMean = (share: number): number => (share > 0 ? (thickened(share) - 1) / (4 * share * Math.LN2) : 1);
+
 /** A round channel it runs through, and the height of liquid over its outlet that drives it. Lengths mm. */
 export interface Channel {
   diameterMm: number;

@@ -171,6 +171,18 @@ describe("sizes of gates", () => {
     expect(g.fineHeadMm).toBe(0);
   });
 
+  it("fill in time although the mix thickens while it runs: by small steps of a viscosity that doubles in each quarter of its working time", () => {
+    for (const viscosityPaS of [1, 4, 12]) {
+      const q: GateQuestion = { ...pewter, volumeMl: 300, liquid: { densityKgM3: 1500, viscosityPaS }, wets: true, freezing: null, workingS: 300, shrinks: 0 };
+      const g = gateSizes(q);
+      const channel = { diameterMm: g.choke.startMm, lengthMm: q.channelMm, headMm: q.headMm, discharge: 0.6 };
+      let [ml, t] = [0, 0];
+      for (; ml < q.volumeMl && t < 300; t += 0.05) ml += 0.05 * flowMlS({ ...q.liquid, viscosityPaS: viscosityPaS * 2 ** ((4 * t) / 300) }, channel);
+      expect(t).toBeLessThan(1.05 * g.allowedS);
+      expect(g.choke.firstMlS).toBeGreaterThan(g.choke.flowMlS);
+    }
+  });
+
   it("never ask for a narrower choke where there is more to fill, less head or less time", () => {
     fc.assert(
       fc.property(

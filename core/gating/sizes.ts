@@ -1,4 +1,4 @@
-import { airPressure, flowMlS, frozenS, headToEnter, reynoldsOf, widestDryVent, type Freezing, type Liquid } from "./flow";
+import { airPressure, flowMlS, frozenS, headToEnter, reynoldsOf, widestDryVent, type Freezing, type Liquid, thickenedMean } from "./flow";
 
 /** What the gates of a mould are sized from. Lengths mm, volumes mL. */
 export interface GateQuestion {
@@ -26,7 +26,8 @@ export interface GateSizes {
   /** Time it has to be full in, and why. */
   allowedS: number;
   by: "freezing" | "working" | "patience";
-  choke: { startMm: number; mostMm: number; fillS: number; flowMlS: number; reynolds: number };
+  /** Flow on the mean, as it thickens while it runs, and of the first of it, mL/s. */
+  choke: { startMm: number; mostMm: number; fillS: number; flowMlS: number; firstMlS: number; reynolds: number };
   /** Least head that pushes a melt into what is as fine as the thinnest section; 0 for what wets. */
   fineHeadMm: number;
   vents: { count: number; startMm: number; mostMm: number; overPressurePa: number };
@@ -77,7 +78,8 @@ export function gateSizes(q: GateQuestion): GateSizes {
     { s: PATIENCE_S, by: "patience" },
   ];
   const { s: allowedS, by } = limits.reduce((a, b) => (b.s < a.s ? b : a));
-  const through = (diameterMm: number) => flowMlS(l, { diameterMm, lengthMm: q.channelMm, headMm: q.headMm, discharge: DISCHARGE });
+  const running: Liquid = { ...l, viscosityPaS: l.viscosityPaS * (q.workingS === null ? 1 : thickenedMean(allowedS / q.workingS)) };
+  const through = (diameterMm: number, of = running) => flowMlS(of, { diameterMm, lengthMm: q.channelMm, headMm: q.headMm, discharge: DISCHARGE });
   const byTime = least((mm) => q.volumeMl / through(mm) <= allowedS, 80);
   // A melt that does not wet has to be pushed through its own skin, with head to spare.
   const bySkin = q.wets ? 0 : widestDryVent(q.headMm, rho, q.surfaceTensionNM) * 2;
@@ -100,7 +102,14 @@ export function gateSizes(q: GateQuestion): GateSizes {
   return {
     allowedS,
     by,
-    choke: { startMm, mostMm: upTo(startMm * OPENS_TO), fillS: q.volumeMl / flow, flowMlS: flow, reynolds: reynoldsOf(l, flow, startMm) },
+    choke: {
+      startMm,
+      mostMm: upTo(startMm * OPENS_TO),
+      fillS: q.volumeMl / flow,
+      flowMlS: flow,
+      firstMlS: through(startMm, l),
+      reynolds: reynoldsOf(l, flow, startMm),
+    },
     fineHeadMm: q.wets ? 0 : headToEnter(q.thinMm, rho, q.surfaceTensionNM),
     vents: { count, startMm: ventStart, mostMm: Math.min(dryMm, upTo(ventStart * OPENS_TO)), overPressurePa: pressure(count, ventStart) },
     funnel: { topMm, highMm, volumeMl: funnelMl },

@@ -1,5 +1,5 @@
 import type { Network } from "./network";
-import { fillingAt, frozenVents, poured, roomOf, TICKS, type Hand, type Setup, type State, type Turn } from "./pour";
+import { frozenVents, isShut, poured, roomOf, TICKS, type Hand, type Setup, type State, type Turn } from "./pour";
 
 /** What went wrong with a rehearsed pour, in the order of what it spoils. */
 export type Flaw =
@@ -60,12 +60,7 @@ export function tickOf(n: Network, s: Setup, hand: Hand, f: Flaw, turns: readonl
       return poured(n, s, hand, { turns, until: (st) => st.spiltMl > 0 }).tick;
     case "void": {
       const last = turns.at(-1);
-      const order = (last?.network ?? n).order.indexOf(f.basin);
-      const shut = (now: State): boolean => {
-        if (last && now.tick < last.tick) return false;
-        const at = fillingAt(now.network, now.filledMl);
-        return at !== null && (at.index > order || (at.index === order && at.levelMm >= f.spillMm));
-      };
+      const shut = (now: State): boolean => !(last && now.tick < last.tick) && isShut(now.network, f, now.filledMl);
       const st = poured(n, s, hand, { turns, until: shut });
       return st.ended ? null : st.tick;
     }

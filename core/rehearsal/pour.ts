@@ -1,6 +1,6 @@
 import { kept } from "../body";
-import { airPressure, flowMlS, frozenS, headToEnter, type Freezing, type Liquid } from "../gating";
-import { entered, levelIn, type Network } from "./network";
+import { airPressure, flowMlS, frozenS, headToEnter, thickened, type Freezing, type Liquid } from "../gating";
+import { entered, levelIn, type Network, type Shut } from "./network";
 
 /** What is cut, and what is poured. Lengths mm. */
 export interface Setup {
@@ -97,6 +97,13 @@ export function fillingAt(n: Network, filledMl: number): { index: number; basin:
   return null;
 }
 
+/** Whether a pocket has been shut off by what is in: its basin is full, or has risen to where it spills. */
+export function isShut(n: Network, p: Pick<Shut, "basin" | "spillMm">, filledMl: number): boolean {
+  const at = fillingAt(n, filledMl);
+  const order = n.order.indexOf(p.basin);
+  return at !== null && (at.index > order || (at.index === order && at.levelMm >= p.spillMm));
+}
+
 /** How open a wetted basin still is, 1 to 0: its crust grows with the root of time [Chvorinov]. */
 export function openness(n: Network, s: Setup, st: State, basin: number): number {
   const since = st.wetted[basin]!;
@@ -159,7 +166,7 @@ export function inflow(s: Setup, funnelMl: number, thickness = 1, leanDeg = 0): 
 }
 
 /** A mix thickens twofold in each quarter of its working time, and runs no more at the end of it. */
-const thickening = (s: Setup, seconds: number): number => (s.workingS === null ? 1 : 2 ** ((4 * seconds) / s.workingS));
+const thickening = (s: Setup, seconds: number): number => (s.workingS === null ? 1 : thickened(seconds / s.workingS));
 
 /** One tick further: the hand into the funnel, the funnel into the cavity, the cavity from basin to basin. Changes the state it is given. */
 export function step(s: Setup, st: State, pouring: boolean): void {

@@ -7,6 +7,7 @@ import {
   entered,
   frozenVents,
   inflow,
+  isShut,
   judged,
   oneChange,
   openness,
@@ -23,7 +24,6 @@ import {
   type Network,
   type OneChange,
   type Setup,
-  type Skin,
   type State,
   type Turn,
 } from "@/core/rehearsal";
@@ -167,7 +167,7 @@ export function Pour({
           leanDeg: shown.leanDeg,
           filledMl: st ? reached(st.filledMl - shown.heldMl) : 0,
           grown: st ? shown.basins.map((_, b) => 1 - openness(shown, setup, st, b)) : [],
-          over: st?.ended != null,
+          over: st !== null && (st.ended !== null || shown.heldMl > 0 || shown.shut.some((p) => isShut(shown, p, st.filledMl))),
         });
       if (canvas.current) paint(canvas.current, { network: shown, straight: network, st, setup, dark, of });
       frame = requestAnimationFrame(draw);
@@ -300,7 +300,7 @@ export function Pour({
         />
         {network.skin && (
           <Filling
-            sizeMm={sizeOf(network.skin)}
+            sizeMm={sizeOf(network)}
             highMm={network.highMm}
             hues={hues}
             label={of === "rubber" ? "The master in the round, as the rubber rises" : "The casting in the round, as it fills"}
@@ -410,11 +410,11 @@ export function Pour({
 /** What is exactly full is under, to the last figure. */
 const reached = (ml: number): number => (ml > 0 ? ml * (1 + 1e-4) + 1e-6 : ml);
 
-/** How large a surface is, mm: twice as far as its furthest corner lies from its axis or its middle height. */
-function sizeOf(s: Skin): number {
-  let most = 1;
-  for (const v of s.places) most = Math.max(most, Math.abs(v));
-  return Math.min(2 * most, 1e5);
+/** How large what is rehearsed is, mm: its height, or twice as far as it reaches from its middle. */
+function sizeOf({ skin, highMm }: Network): number {
+  let most = highMm;
+  skin?.places.forEach((v, i) => i % 3 < 2 && (most = Math.max(most, 2 * Math.abs(v))));
+  return Math.min(most, 1e5);
 }
 
 const THING = { cast: "casting", rubber: "pour of rubber" };

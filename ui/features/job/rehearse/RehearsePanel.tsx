@@ -44,7 +44,8 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
   const [network, setNetwork] = useState<Network | null>(null);
   const { sizes, question: q } = gates;
   const proposed = useMemo<Cuts>(() => {
-    const flow = sizes.choke.flowMlS;
+    // Never slower than the sprue takes it.
+    const flow = sizes.choke.firstMlS;
     return {
       chokeMm: sizes.choke.startMm,
       vents: sizes.vents.count,

@@ -91,8 +91,7 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
   const vents = [
     ...n.vents.slice(0, setup.vents.count).map((v, i) => ({ xMm: v.xMm, zMm: v.zMm, straightMm: straight.vents[i]?.zMm ?? straight.highMm, i })),
     ...Array.from({ length: Math.min(2, beside) }, (_, i) => ({
-      xMm: n.sprue.xMm + (i === 0 ? 1 : -1) * 2 * funnelMm,
-      zMm: n.sprue.zMm,
+      ...highAt(n, n.sprue.xMm + (i === 0 ? 1 : -1) * Math.min(2 * funnelMm, 0.3 * span(straight))),
       straightMm: straight.sprue.zMm,
       i: -1,
     })),
@@ -209,6 +208,12 @@ function crustOf(wide: number, high: number) {
 
 /** A freezing front is as soft as this, share of the deepest. */
 const FRONT = 0.15;
+
+/** The highest place of a section over a place of its foot. */
+const highAt = (n: Network, xMm: number) => {
+  const near = n.bars.reduce((p, q) => (Math.abs(q.xMm - xMm) < Math.abs(p.xMm - xMm) || (q.xMm === p.xMm && q.toMm > p.toMm) ? q : p));
+  return { xMm: near.xMm, zMm: near.toMm };
+};
 
 /** How wide a section is, mm. */
 const span = (n: Network): number => Math.max(...n.bars.map((b) => b.xMm)) + n.barMm - Math.min(...n.bars.map((b) => b.xMm));
