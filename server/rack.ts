@@ -95,14 +95,7 @@ function shareFilled(marks: readonly FaultMark[], judged: Plan | null, floor: nu
 }
 
 /** What is known of how one casting was made; null where nobody told it. */
-interface Made {
-  sprueMm: number | null;
-  ventMm: number | null;
-  vents: number | null;
-  meltC: number | null;
-  tookS: number | null;
-  shopC: number | null;
-}
+type Made = Pick<ReturnType<typeof mouldCasts>[number], "sprueMm" | "ventMm" | "vents" | "meltC" | "tookS" | "shopC">;
 const madeOf = ({ snapshot: { actual: a } }: Pour): Made => ({
   sprueMm: a?.sprueMm ?? null,
   ventMm: a?.ventMm ?? null,

@@ -13,7 +13,6 @@ export interface Sink {
 
 /** A thick place has to be thicker than its neck by this to run short: thinner necks stay open about as long. */
 const THICKER = 1.12;
-// A neck no longer than it is thick is kept open by the heat on either side of it: a workshop estimate.
 /** Share of the height at the gate's end that the sprue takes. */
 const END = 0.05;
 
@@ -49,6 +48,7 @@ export function sinksOf(b: Body, up: Direction, shrinks: number): Sink[] {
   const close = () => {
     if (!now) return;
     const { sink } = now;
+    // A neck no longer than it is thick is kept open by the heat on either side of it: a workshop estimate.
     if (neckLong(now.from, sink.thickMm / THICKER) < sink.neckMm) {
       now = null;
       return;

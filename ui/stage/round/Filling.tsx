@@ -60,6 +60,17 @@ export interface FillingHues {
   way: string;
 }
 
+/** Whether this device draws solids at all. */
+function drawsSolids(): boolean {
+  try {
+    const gl = document.createElement("canvas").getContext("webgl2");
+    gl?.getExtension("WEBGL_lose_context")?.loseContext();
+    return gl !== null;
+  } catch {
+    return false;
+  }
+}
+
 /** A colour as it is written, not as light adds up. */
 const plain = (hex: string): Color => new Color().setStyle(hex, "srgb-linear");
 
@@ -81,6 +92,7 @@ export function Filling({
   show: Ref<(m: Moment) => void>;
 }) {
   const [[a, b], setLook] = useState<Look>([-0.5, 0.35]);
+  const [drawn] = useState(drawsSolids);
   const held = useRef<{ x: number; y: number; look: Look } | null>(null);
   const clamp = (v: number) => Math.max(-1.4, Math.min(1.4, v));
   const keys = (e: KeyboardEvent) => {
@@ -89,6 +101,8 @@ export function Filling({
     e.preventDefault();
     setLook(([x, y]) => [x + by[0]!, clamp(y + by[1]!)]);
   };
+  // The section alone tells it all: where no solid can be drawn it does without.
+  if (!drawn) return null;
   return (
     <div
       role="application"

@@ -152,15 +152,16 @@ export function Pour({
       const st = looked.current ?? l?.st ?? null;
       const shown = st?.network ?? start.current;
       // What looks the same is not drawn again.
-      const looks = [shown, st, st?.tick, st?.ended];
-      if (looks.every((v, i) => v === last[i]) && round.current !== null) return void (frame = requestAnimationFrame(draw));
-      last = looks;
+      const looks = [shown, st, st?.tick, st?.ended, round.current];
+      if (looks.every((v, i) => v === last[i])) return void (frame = requestAnimationFrame(draw));
       // Without a graphics card the body costs several frames: then it is drawn in fewer of them, and the section in each.
       const due = --rests < 0 || (st?.ended ?? null) !== null || looked.current !== null;
       if (due) {
         every = usualMs > 1.25 * FRAME_MS ? Math.min(MOST_RESTS, 1.5 * every + 2) : Math.max(0, every - 1);
         rests = Math.round(every);
       }
+      // The body has to come to where the section is, if only a little later.
+      last = due ? looks : [];
       if (shown.skin && due)
         round.current?.({
           skin: shown.skin,
