@@ -352,6 +352,8 @@ function build({ s, column, rows, ground, high, outlets, from, vents, holdsMl, s
   }
 
   function goesUnder(here: Vec): [number, number] {
+    // What stands in a bed of clay, or in what was poured before, is not met.
+    if (here[2] < ground - 0.5 * s.cell) return [NOT_MET, 0];
     const k = spanNear(s, here);
     if (k < 0) return [NEVER_UNDER, 0];
     const z = Math.max(s.low[k]!, Math.min(s.high[k]!, here[2]));
@@ -360,6 +362,8 @@ function build({ s, column, rows, ground, high, outlets, from, vents, holdsMl, s
   }
 }
 
+/** More than is ever poured, and less than where air stays, mL. */
+const NOT_MET = 1e12;
 /** Triangles of a surface are no longer than its size over this. */
 const FINE = 20;
 

@@ -77,14 +77,14 @@ const plain = (hex: string): Color => new Color().setStyle(hex, "srgb-linear");
 /** The body of a pour in the round: it fills as the section does, and stands as the mould is held. Turned by a finger or by arrow keys. */
 export function Filling({
   sizeMm,
-  highMm,
+  middleMm,
   hues,
   label,
   ways,
   show,
 }: {
   sizeMm: number;
-  highMm: number;
+  middleMm: number;
   hues: FillingHues;
   label: string;
   /** Draws the sprue and the vents, as long as this, mm; 0 for none. */
@@ -127,7 +127,7 @@ export function Filling({
         gl={{ antialias: false, powerPreference: "low-power" }}
         camera={{ fov: 30, near: 1, far: 20 * sizeMm, up: [0, 0, 1] }}
       >
-        <Fitted look={[a, b]} sizeMm={sizeMm} middle={highMm / 2} />
+        <Fitted look={[a, b]} sizeMm={sizeMm} middle={middleMm} />
         <Scene hues={hues} ways={ways} sizeMm={sizeMm} show={show} />
       </Canvas>
     </div>

@@ -24,6 +24,7 @@ import {
   type Network,
   type OneChange,
   type Setup,
+  type Skin,
   type State,
   type Turn,
 } from "@/core/rehearsal";
@@ -96,6 +97,7 @@ export function Pour({
   const round = useRef<((m: Moment) => void) | null>(null);
   const dark = useDark();
   const hues = useMemo(() => ({ ...pourHues(dark, of), way: "#f4b400" }), [dark, of]);
+  const size = useMemo(() => network.skin && sizeOf(network.skin), [network.skin]);
   const live = useRef<Live | null>(null);
   const [told, setTold] = useState({ filled: 0, seconds: 0 });
   const [ended, setEnded] = useState<Ended | null>(null);
@@ -299,10 +301,9 @@ export function Pour({
           role="img"
           aria-label={`${of === "rubber" ? "The box" : "The mould"} in section, ${fmt(told.filled, "volume")} of ${fmt(roomOf(network), "volume")} in it`}
         />
-        {network.skin && (
+        {size && (
           <Filling
-            sizeMm={sizeOf(network)}
-            highMm={network.highMm}
+            {...size}
             hues={hues}
             label={of === "rubber" ? "The master in the round, as the rubber rises" : "The casting in the round, as it fills"}
             ways={of === "rubber" ? 0 : 0.25 * network.highMm + 8}
@@ -411,11 +412,14 @@ export function Pour({
 /** What is exactly full is under, to the last figure. */
 const reached = (ml: number): number => (ml > 0 ? ml * (1 + 1e-4) + 1e-6 : ml);
 
-/** How large what is rehearsed is, mm: its height, or twice as far as it reaches from its middle. */
-function sizeOf({ skin, highMm }: Network): number {
-  let most = highMm;
-  skin?.places.forEach((v, i) => i % 3 < 2 && (most = Math.max(most, 2 * Math.abs(v))));
-  return Math.min(most, 1e5);
+/** How large a surface is and where its middle height is, mm: what it is looked at from. */
+function sizeOf({ places }: Skin): { sizeMm: number; middleMm: number } {
+  let [wide, low, high] = [1, Infinity, -Infinity];
+  places.forEach((v, i) => {
+    if (i % 3 < 2) wide = Math.max(wide, 2 * Math.abs(v));
+    else [low, high] = [Math.min(low, v), Math.max(high, v)];
+  });
+  return { sizeMm: Math.min(1e5, Math.max(wide, high - low)), middleMm: (low + high) / 2 };
 }
 
 const THING = { cast: "casting", rubber: "pour of rubber" };
