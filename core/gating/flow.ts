@@ -4,7 +4,9 @@ const G = 9.80665;
 const [AIR_KG_M3, AIR_PA_S] = [1.18, 1.84e-5];
 /** Surface tension of molten tin alloys, N/m, and of a free jet's contraction: handbook values, good to about a tenth. */
 const TIN_GAMMA = 0.55;
-const DISCHARGE = 0.6;
+export const DISCHARGE = 0.6;
+/** With no vent, air and melt share one hole: what is left of the flow. A workshop figure. */
+export const SHARED = 0.35;
 const area = (mm: number): number => (Math.PI / 4) * (mm / 1000) ** 2;
 
 /**

@@ -1,4 +1,4 @@
-import { airPressure, flowMlS, jetMlS, type Liquid } from "./flow";
+import { airPressure, DISCHARGE, flowMlS, jetMlS, SHARED, type Liquid } from "./flow";
 
 /** Sprue and vents as they are cut. */
 export interface Ways {
@@ -60,9 +60,6 @@ export interface Belief extends Record<Believed, Span> {
 const BEFORE: Record<Believed, number> = { discharge: 0.2, vents: 0.6, hand: 0.9, heat: 0.4 };
 /** What a hand pours from a small ladle when nothing holds it back, mL/s. */
 const HAND_ML_S = 20;
-const DISCHARGE = 0.6;
-/** With no vent, air and melt share one hole: what is left for the melt. */
-const SHARED = 0.35;
 /** How far a share by eye may be off, a time by a watch (of its logarithm), and how often a cast comes full, or not, for reasons that are not reckoned. */
 const [BY_EYE, BY_WATCH, BY_CHANCE] = [0.1, 0.25, 0.06];
 /** A factor has moved far once its middle lies so many of its standard deviations off. */

@@ -1,4 +1,4 @@
-import { airPressure, flowMlS, frozenS, headToEnter, reynoldsOf, widestDryVent, type Freezing, type Liquid, thickenedMean } from "./flow";
+import { airPressure, DISCHARGE, flowMlS, frozenS, headToEnter, reynoldsOf, widestDryVent, type Freezing, type Liquid, thickenedMean } from "./flow";
 
 /** What the gates of a mould are sized from. Lengths mm, volumes mL. */
 export interface GateQuestion {
@@ -52,7 +52,6 @@ const HELD_BACK = 0.05;
 const [KNIFE_MM, STEP_MM] = [1.5, 0.5];
 /** Rubber cut away does not come back: from the first cut to the last. */
 const OPENS_TO = 1.6;
-const DISCHARGE = 0.6;
 
 const upTo = (mm: number): number => Math.ceil(mm / STEP_MM - 1e-9) * STEP_MM;
 /** The least of a rising measure that is enough, mm. */

@@ -1,5 +1,5 @@
 import { kept } from "../body";
-import { airPressure, flowMlS, frozenS, headToEnter, thickened, type Freezing, type Liquid } from "../gating";
+import { airPressure, DISCHARGE, flowMlS, frozenS, headToEnter, SHARED, thickened, type Freezing, type Liquid } from "../gating";
 import { entered, levelIn, type Network, type Shut } from "./network";
 
 /** What is cut, and what is poured. Lengths mm. */
@@ -150,9 +150,9 @@ export function inflow(s: Setup, funnelMl: number, thickness = 1, leanDeg = 0): 
   // A melt that does not wet stands at a narrow place until its head pushes it through its own skin.
   if (s.skinNM !== null && headMm < headToEnter(s.chokeMm, s.liquid.densityKgM3 / 1000, s.skinNM)) return 0;
   const liquid = { ...s.liquid, viscosityPaS: s.liquid.viscosityPaS * thickness };
-  const channel = { diameterMm: s.chokeMm, lengthMm: s.channelMm, headMm, discharge: 0.6 };
+  const channel = { diameterMm: s.chokeMm, lengthMm: s.channelMm, headMm, discharge: DISCHARGE };
   // Air and melt in one hole: less than half of it is left for either.
-  if (s.vents.count === 0) return 0.35 * flowMlS(liquid, channel);
+  if (s.vents.count === 0) return SHARED * flowMlS(liquid, channel);
   const perMm = (s.liquid.densityKgM3 * 9.80665) / 1000;
   let [low, high] = [0, flowMlS(liquid, channel)];
   for (let i = 0; i < 30; i++) {
