@@ -23,7 +23,7 @@ export const CHANNEL_FIELDS = {
 /** How hot a melt was as it was poured, by a thermometer in the pot, and how long the hand poured. */
 export const MELT_FIELDS = {
   meltC: { label: "Melt, as poured", what: "a melt", dimension: "temperature", min: 20, max: 1400, open: true },
-  tookS: { label: "Pouring took", what: "pouring", dimension: "duration", times: 3600, min: 0.5, max: 600, open: true },
+  tookS: { label: "Pouring took", what: "pouring", dimension: "duration", times: 3600, min: 1, max: 600, open: true },
 } as const satisfies Fields;
 
 /** The inside of a cup, straight or tapering. */
