@@ -1,5 +1,17 @@
 import { expose } from "comlink";
-import { lookIn, lookRound, narrowCores, posturesOf, sequencesOf, ventsFor, type CoatMap, type Posture, type Sequence, type Trapped } from "../core/air";
+import {
+  lookIn,
+  lookRound,
+  narrowCores,
+  posturesOf,
+  sequencesOf,
+  ventsFor,
+  type Boxed,
+  type CoatMap,
+  type Posture,
+  type Sequence,
+  type Trapped,
+} from "../core/air";
 import type { LayerAt } from "../core/body";
 import type { Scanned } from "../core/master";
 import {
@@ -23,7 +35,7 @@ import {
   type Vec,
 } from "../core/mesh";
 import { quote } from "../core/quantity";
-import { networkOf, networkRound, type Network, type NetworkAsked, type RoundAsked } from "../core/rehearsal";
+import { networkOf, networkRound, rubberWays, type Network, type NetworkAsked, type RoundAsked, type RubberWay } from "../core/rehearsal";
 import { readModel } from "../shape/model";
 import { glanceAtStl } from "../shape/readers/stl";
 
@@ -153,9 +165,14 @@ const worker = {
   network: (corners: Float32Array, asked: NetworkAsked): Network => networkOf(looseMesh(corners), { cells: 72, skin: true, ...asked }),
   /** The basins of the room round a master in its box. */
   networkRound: (corners: Float32Array, asked: RoundAsked): Network => networkRound(looseMesh(corners), { cells: 64, skin: true, ...asked }),
-  /** Where rubber poured round it shuts air in. */
-  coat: (corners: Float32Array): CoatMap & { touched: Uint8Array } => {
-    const { found, holds } = lookRound(looseMesh(corners), { cells: 200 });
+  /** Ways to hold a box while rubber rises in it, least air first; of a pour that may be done either way up, both. */
+  rubberWays: (corners: Float32Array, asked: readonly RoundAsked[], tell: Told): RubberWay[] =>
+    asked
+      .flatMap((a, i) => rubberWays(looseMesh(corners), a, (share, what) => tell((i + share) / asked.length, what)))
+      .sort((a, b) => a.airMl - b.airMl || a.leanDeg - b.leanDeg),
+  /** Where rubber poured round it shuts air in, in its box as it is held; on a board where there is none. */
+  coat: (corners: Float32Array, boxed: Boxed | null): CoatMap & { touched: Uint8Array } => {
+    const { found, holds } = lookRound(looseMesh(corners), { cells: 200, boxed });
     return { ...found, touched: touchedBy(corners, holds) };
   },
   /** A body of loose triangles laid with `up` standing upright: its levels, how it leaves a mould, and its layers. */

@@ -1,5 +1,6 @@
 import { boundsOf, frameOf, moved, turnedBack, type Mesh, type Vec } from "../mesh";
-import { columnX, columnY, standRound } from "./stand";
+import { boxRows, leaned, openTops, roomRound, type Boxed, type Rows } from "./round";
+import { columnX, columnY, standRound, type Stand } from "./stand";
 import { columnsOfSpans, escapeOf, inPockets, pocketsOf, type Looked } from "./trapped";
 
 /** A place on a master where rubber that rises round it shuts air in. */
@@ -32,17 +33,19 @@ export function lookRound(
     up = [0, 0, 1],
     cells = 160,
     raisedMm = 0,
-  }: { up?: Vec; cells?: number; /** How high it stands off the board, on a post or hung. */ raisedMm?: number } = {},
+    boxed = null,
+  }: {
+    up?: Vec;
+    cells?: number;
+    /** How high it stands off the board, on a post or hung. */
+    raisedMm?: number;
+    /** The box it stands in, in clay or on its head or leaning, instead of a board with nothing else round it. */
+    boxed?: Boxed | null;
+  } = {},
 ): Looked<CoatMap> {
-  const rows = frameOf(up);
-  const turned = moved(master, rows);
-  const { low, high } = boundsOf(turned.positions);
-  const cover = 0.05 * Math.max(high[2] - low[2], 1e-9);
-  const s = standRound(turned, cells, low[2] - raisedMm, high[2] + cover);
+  const rows = boxed ? leaned(boxRows(boxed), boxed.leanDeg ?? 0) : frameOf(up);
+  const { s, open } = boxed ? inBox(master, boxed, rows, cells) : onBoard(master, rows, raisedMm, cells);
   const column = columnsOfSpans(s);
-  // Open at its top: every span that reaches the rubber's level.
-  const open: { span: number; atMm: number }[] = [];
-  for (let k = 0; k < s.high.length; k++) if (s.high[k]! >= high[2] + cover - 1e-9) open.push({ span: k, atMm: s.high[k]! });
   // What is shut off by the board fills with nothing, rubber or not.
   const escape = escapeOf(s, open, column);
   const pockets = pocketsOf(s, escape, column).filter((p) => p.spillMm > -Infinity);
@@ -60,6 +63,25 @@ export function lookRound(
   });
   return { found: { spots, trappedMm3: spots.reduce((sum, p) => sum + p.volumeMm3, 0) }, holds: inPockets(s, rows, escape, pockets) };
 }
+
+function onBoard(master: Mesh, rows: Rows, raisedMm: number, cells: number): { s: Stand; open: Outlets } {
+  const turned = moved(master, rows);
+  const { low, high } = boundsOf(turned.positions);
+  const cover = 0.05 * Math.max(high[2] - low[2], 1e-9);
+  const s = standRound(turned, cells, low[2] - raisedMm, high[2] + cover);
+  // Open at its top: every span that reaches the rubber's level.
+  const open: { span: number; atMm: number }[] = [];
+  for (let k = 0; k < s.high.length; k++) if (s.high[k]! >= high[2] + cover - 1e-9) open.push({ span: k, atMm: s.high[k]! });
+  return { s, open };
+}
+
+function inBox(master: Mesh, boxed: Boxed, rows: Rows, cells: number): { s: Stand; open: Outlets } {
+  const topMm = Math.max(boxed.toMm, boxed.leanDeg ? (boxed.rimMm ?? boxed.toMm) : boxed.toMm);
+  const s = roomRound(master, boxed, topMm, rows, cells);
+  return { s, open: openTops(s, columnsOfSpans(s), rows, boxed.onHead ?? false, topMm) };
+}
+
+type Outlets = readonly { span: number; atMm: number }[];
 
 /** The spots alone. */
 export const coatMap = (...asked: Parameters<typeof lookRound>): CoatMap => lookRound(...asked).found;

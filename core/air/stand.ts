@@ -101,6 +101,9 @@ function crossingsOf({ positions: p, triangles: t }: Mesh, cells: number, margin
   return { nx, ny, x0: gx, y0: gy, cell, count, z, up };
 }
 
+/** Less than this is no room, mm: what is left of a face on a face once both have been turned. */
+const NOTHING_MM = 1e-6;
+
 /** The room a closed surface encloses. */
 export function standIn(mesh: Mesh, cells: number): Stand {
   const { nx, ny, x0, y0, cell, count, z, up } = crossingsOf(mesh, cells, 0);
@@ -112,7 +115,11 @@ export function standIn(mesh: Mesh, cells: number): Stand {
       const before = depth;
       depth += up[k] ? -1 : 1;
       if (before <= 0 && depth > 0) low.push(z[k]!);
-      else if (before > 0 && depth <= 0) high.push(z[k]!);
+      else if (before > 0 && depth <= 0) {
+        // Two faces that lie on one another have no room between them.
+        if (z[k]! - low.at(-1)! < NOTHING_MM) low.pop();
+        else high.push(z[k]!);
+      }
     }
     // A line that hit an edge, and never came out, tells nothing.
     if (low.length > high.length) low.pop();

@@ -67,7 +67,7 @@ function openThrough(s: Stand, c: number, lo: number, hi: number): boolean {
 }
 
 /** Spans in the order of a number each, the largest first. */
-class Largest {
+export class Largest {
   private readonly key: number[] = [];
   private readonly item: number[] = [];
   get size(): number {

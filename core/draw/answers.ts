@@ -248,12 +248,19 @@ export function stepAnswer(plan: Plan, step: StepId): Pick<Answer, "title" | "fi
       };
     }
     case "prepare": {
-      const lift = plan.pours.flatMap((p) => (p.lift ? [p.lift] : [])).sort((a, b) => b.liftN - a.liftN)[0];
+      const most = plan.pours.filter((p) => p.lift).sort((a, b) => b.lift!.liftN - a.lift!.liftN)[0];
+      const lift = most?.lift;
+      const leanDeg = most?.kind === "block" ? (most.leant?.leanDeg ?? 0) : 0;
+      // What lifts it straight up pulls it along a board that leans, by the sine.
+      const along =
+        lift && leanDeg > 0
+          ? ` Leaning, up to ${quote(lift.liftN * Math.sin((leanDeg * Math.PI) / 180), "force")} of it pulls it along the board, uphill.`
+          : "";
       return lift && lift.liftN > 0
         ? {
             title: "Hold the master down with",
             figure: quote(lift.liftN, "force"),
-            why: `As if lifting ${g((lift.liftN / GRAVITY) * 1000)}: it floats if rubber gets under it.`,
+            why: `As if lifting ${g((lift.liftN / GRAVITY) * 1000)}: it floats if rubber gets under it.${along}`,
           }
         : lift
           ? { title: "Hold the master down", figure: "It stays by itself", why: "Fix it all the same, so that it cannot slide." }

@@ -1,7 +1,8 @@
 import { pointsOf, ringHolds, type Body } from "../body";
-import { OPENING, type Filling } from "../mould";
+import { MOST_LEANT_DEG, OPENING, standOf, withStand, type Filling, type RubberStand } from "../mould";
 import { withNumberAt, type Job } from "../record";
 import type { Grip, Pictured, Pull } from "./grip";
+import { pourAt } from "./scene";
 import { HELD, type View } from "./views";
 
 /** Vents that stand further before or behind the cut than this share of the piece are not on it. */
@@ -20,24 +21,10 @@ const sprueOf = (f: Filling | null, b: Body): [number, number, number] => f?.spr
 export function gateGrips({ job, plan, scene, stage, view }: Pictured): Grip[] {
   const { body, gates, layout } = plan;
   const axis = axisOf(view);
+  if (axis !== null && (stage === "pour0" || stage === "pour1")) return pourGrips({ job, plan, scene, stage, view }, axis);
   if (!body || !gates || axis === null || layout?.kind !== "block" || !OPENING[job.mould.opening].base || (stage !== "cast" && stage !== "empty")) return [];
   const { filling } = job.mould;
-  const lean: Grip = {
-    key: "lean",
-    name: "How it leans",
-    // The same place of the mould however it leans: it stays under the hand.
-    at: scene.heldAt ?? [HELD * scene.boxHalfMm, layout.fillHeightMm],
-    x: {
-      path: `mould.filling.lean.${axis}`,
-      min: -180,
-      max: 180,
-      valueMm: Math.round(scene.leansDeg),
-      per: -180 / Math.PI / (0.5 * Math.max(1, scene.topMm - scene.bottomMm)),
-      stepMm: LEAN_STEP,
-      unit: "deg",
-    },
-    z: null,
-  };
+  const lean = leanGrip(scene, layout.fillHeightMm, `mould.filling.lean.${axis}`, 180);
   if (scene.leansDeg !== 0 || plan.pieces > 1) return [lean];
   const half = (axis === 0 ? body.lengthMm : body.widthMm) / 2;
   const aside = (axis === 0 ? body.widthMm : body.lengthMm) * NEAR_CUT;
@@ -49,6 +36,57 @@ export function gateGrips({ job, plan, scene, stage, view }: Pictured): Grip[] {
       : [{ key: `vent-${i}`, name: `Vent ${i + 1}`, at: [v[axis], layout.fillHeightMm], x: slide(`mould.filling.ventsMm.${i}`, v[axis]), z: null }],
   );
   return [{ key: "sprue", name: "Sprue", at: [sprue[axis], layout.fillHeightMm], x: slide("mould.filling.sprueMm", sprue[axis]), z: null }, ...vents, lean];
+}
+
+/** A mould taken hold of at its upper right: the same place of it however it leans, so that it stays under the hand. */
+const leanGrip = (scene: Pictured["scene"], topMm: number, path: string, most: number): Grip => ({
+  key: "lean",
+  name: "How it leans",
+  at: scene.heldAt ?? [HELD * scene.boxHalfMm, topMm],
+  x: {
+    path,
+    min: -most,
+    max: most,
+    valueMm: Math.round(scene.leansDeg),
+    per: -180 / Math.PI / (0.5 * Math.max(1, scene.topMm - scene.bottomMm)),
+    stepMm: LEAN_STEP,
+    unit: "deg",
+  },
+  z: null,
+});
+
+/** The box of a pour of rubber as it is taken hold of to lean it, and the stream that goes into it. */
+function pourGrips({ job, plan, scene, stage }: Pictured, axis: 0 | 1): Grip[] {
+  const pour = pourAt({ plan, stage });
+  const { layout } = plan;
+  if (!pour || layout?.kind !== "block") return [];
+  const path = `mould.stands.${pour.part}`;
+  const lean = leanGrip(scene, layout.fillHeightMm, `${path}.lean.${axis}`, MOST_LEANT_DEG);
+  if (scene.leansDeg !== 0) return [lean];
+  const half = scene.boxHalfMm;
+  const at = standOf(job.mould.stands, pour.part).atMm?.[axis] ?? half;
+  return [
+    {
+      key: "stream",
+      name: "Where it is poured in",
+      at: [at, layout.wallHeightMm],
+      x: { path: `${path}.at.${axis}`, min: -half, max: half, valueMm: at, per: 1 },
+      z: null,
+    },
+    lean,
+  ];
+}
+
+function stoodBy(stands: readonly RubberStand[], { path, mm }: { path: string; mm: number }): RubberStand[] {
+  const [, , part, what, along] = path.split(".") as [string, string, RubberStand["part"], string, string];
+  const axis = Number(along) === 1 ? 1 : 0;
+  if (what === "lean") {
+    // Leaning to the right in the picture is a minus: then its right lies low, and its back in the cut across.
+    const low = axis === 0 ? (mm > 0 ? 180 : 0) : mm > 0 ? 270 : 90;
+    return withStand(stands, part, { leanDeg: Math.abs(mm), towardsDeg: low });
+  }
+  const [x, y] = standOf(stands, part).atMm ?? [0, 0];
+  return withStand(stands, part, { atMm: axis === 0 ? [mm, y] : [x, mm] });
 }
 
 /** The highest of a body over a place, mm above its back; its whole height beside it. */
@@ -65,9 +103,11 @@ function topOver(b: Body, x: number, y: number): number {
 export function putOn(job: Job, body: Body | null, list: readonly { path: string; mm: number }[]): Job {
   return list.reduce(
     (j, p) =>
-      body && p.path.startsWith("mould.filling.")
-        ? { ...j, mould: { ...j.mould, filling: unlessUsual(filledBy(j.mould.filling, body, p)) } }
-        : withNumberAt(j, p.path, p.mm),
+      p.path.startsWith("mould.stands.")
+        ? { ...j, mould: { ...j.mould, stands: stoodBy(j.mould.stands, p) } }
+        : body && p.path.startsWith("mould.filling.")
+          ? { ...j, mould: { ...j.mould, filling: unlessUsual(filledBy(j.mould.filling, body, p)) } }
+          : withNumberAt(j, p.path, p.mm),
     job,
   );
 }

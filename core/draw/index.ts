@@ -1,4 +1,4 @@
-export { buildScene, STUFFS, type Scene, type Region, type Stuff } from "./scene";
+export { buildScene, pourAt, STUFFS, type Scene, type Region, type Stuff } from "./scene";
 export * from "./sheet";
 export * from "./stages";
 export * from "./answers";

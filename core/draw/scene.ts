@@ -1,5 +1,5 @@
 import { chordsOf, halfLength, outerSizesOnly, sectionAt, type Body, type Ring } from "../body";
-import { FRAME_SHELL_MM, OPENING, RAIL, type BlockLayout, type MouldDecision, type SkinLayout } from "../mould";
+import { FRAME_SHELL_MM, heldBy, OPENING, RAIL, standOf, standUp, type BlockLayout, type BlockPour, type MouldDecision, type SkinLayout } from "../mould";
 import { PROFILE_STEPS } from "../elastic";
 import type { Plan } from "../plan";
 import type { Stage } from "./stages";
@@ -241,6 +241,83 @@ function bulged(q: SceneQuestion, m: Body, halfMm: number, from: number): { stro
   return { strokes: [{ name, path: `${open(side)}${open(side.map(([x, z]): Point => [-x, z]))}` }], times, widest: Math.max(0, ...side.map(([x]) => x)) };
 }
 
+/** The pour of rubber that a stage shows, or builds up to; null where there is none. */
+export function pourAt({ plan: { layout }, stage }: Pick<SceneQuestion, "plan" | "stage">): BlockPour | null {
+  if (layout?.kind !== "block") return null;
+  return layout.pours.filter((p) => !p.plug)[stage === "pour1" ? 1 : 0] ?? null;
+}
+
+/** Up, in the plane of the cut, of a box that leans while it is poured. */
+export function boxUp(mould: MouldDecision, pour: BlockPour): Point {
+  const [x, , z] = standUp(standOf(mould.stands, pour.part));
+  return [x, z];
+}
+
+/** The part of a box below the level of what leans in it [clipped by one half-plane]. */
+function underLevel(points: readonly Point[], [ux, uz]: Point, levelMm: number): string {
+  const out = points.flatMap((p, i): Point[] => {
+    const n = points[(i + 1) % points.length]!;
+    const [a, b] = [levelMm - p[0] * ux - p[1] * uz, levelMm - n[0] * ux - n[1] * uz];
+    const u = a / (a - b);
+    return [...(a >= 0 ? [p] : []), ...(a >= 0 !== b >= 0 ? [[p[0] + u * (n[0] - p[0]), p[1] + u * (n[1] - p[1])] as Point] : [])];
+  });
+  return out.length > 2 ? poly(out) : "";
+}
+
+/** Width of a stream of rubber, of half the box. */
+const STREAM = 0.035;
+
+/** The rubber of a pour in its box: to its fill line, or as it stands when a leaning box is set down level, with the stream it comes in. */
+function pouredRegions(q: SceneQuestion, layout: BlockLayout, pour: BlockPour | null, half: number, fromMm: number): Region[] {
+  const fill = layout.fillHeightMm;
+  const leant = pour?.leant;
+  if (!pour || !leant) {
+    const at = pour && standOf(q.mould.stands, pour.part).atMm;
+    const stream = STREAM * half;
+    return [
+      { stuff: "rubber", path: rect(-half, fromMm, half, fill) },
+      ...(at ? [{ stuff: "rubber" as const, path: rect(at[0] - stream, fill, at[0] + stream, layout.wallHeightMm) }] : []),
+    ];
+  }
+  const room: Point[] = [
+    [-half, fromMm],
+    [half, fromMm],
+    [half, layout.wallHeightMm],
+    [-half, layout.wallHeightMm],
+  ];
+  return [{ stuff: "rubber", path: underLevel(room, boxUp(q.mould, pour), leant.levelMm) }];
+}
+
+/** The sprue former that holds a master in its box, and the bar it hangs from. */
+function formerRegions(q: SceneQuestion, m: Body, layout: BlockLayout, pour: BlockPour | null, half: number, fromMm: number): Region[] {
+  if (!pour || !OPENING[q.mould.opening].base) return [];
+  const { filling } = q.mould;
+  const wide = Math.min(20, m.lengthMm * 0.2);
+  const toMm = fromMm + m.heightMm;
+  const x = Math.max(-m.lengthMm / 2, Math.min(m.lengthMm / 2, filling?.sprueMm?.[0] ?? 0));
+  switch (heldBy(q.mould, pour)) {
+    case "former":
+      return [{ stuff: "clay", path: rect(x - wide, 0, x + wide, fromMm) }];
+    case "bar": {
+      const topMm = layout.wallHeightMm;
+      return [
+        { stuff: "clay", path: rect(x - wide, toMm, x + wide, topMm) },
+        { stuff: "timber", path: rect(-half, topMm, half, topMm + Math.max(8, 0.05 * half)) },
+      ];
+    }
+    case "wall": {
+      const side = (filling?.up[0] ?? 0) < 0 ? -1 : 1;
+      const z = filling?.sprueMm?.[2] ?? m.heightMm / 2;
+      const at = fromMm + (pour.upsideDown ? m.heightMm - z : z);
+      const [a, b] = [side * reachAt(m, Math.max(0, Math.min(m.heightMm, z)), side), side * half].sort((p, q) => p - q) as [number, number];
+      // A sprue that comes out to the front or the back is not in this cut.
+      return Math.abs(filling?.up[0] ?? 0) < Math.abs(filling?.up[1] ?? 0) ? [] : [{ stuff: "clay", path: rect(a, at - wide / 2, b, at + wide / 2) }];
+    }
+    default:
+      return [];
+  }
+}
+
 function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
   const { stage, mould } = q;
   const half = layout.box.lengthMm / 2;
@@ -250,6 +327,7 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
   const board: Region = { stuff: "box", path: rect(-half - t, -boardMm, half + t, 0) };
   const box: Region[] = [{ stuff: "box", path: `${rect(-half - t, 0, -half, layout.wallHeightMm)}${rect(half, 0, half + t, layout.wallHeightMm)}` }, board];
   const poured = stage === "pour0" || stage === "pour1";
+  const pour = pourAt(q);
   const parting = layout.partingAtMm;
   const halves = OPENING[mould.opening].halves;
   const base = OPENING[mould.opening].base;
@@ -325,7 +403,7 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
       ...withBox,
       regions: [
         { stuff: second ? "oldRubber" : "clay", path: rect(-half, 0, half, seam) },
-        ...(poured ? [{ stuff: "rubber" as const, path: rect(-half, seam, half, fill) }] : []),
+        ...(poured ? pouredRegions(q, layout, pour, half, seam) : []),
         { stuff: "master", path: masterPath(m, from, upsideDown) },
         // Until plugs that come last are cast, clay stands in their holes.
         ...plugRegions(mould, m, from, upsideDown, mould.plugsLast ? "clay" : "plug"),
@@ -336,19 +414,25 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
       master: place(from, upsideDown),
     };
   }
-  const regions: Region[] = poured ? [{ stuff: "rubber", path: rect(-half, 0, half, fill) }] : [];
-  if (base) {
-    const sprue = Math.min(20, m.lengthMm * 0.2);
-    regions.push({ stuff: "clay", path: rect(-sprue, 0, sprue, layout.masterFromMm) });
-  }
+  const onHead = pour?.upsideDown ?? false;
+  const from = onHead ? fill - layout.masterFromMm - m.heightMm : layout.masterFromMm;
+  const former = formerRegions(q, m, layout, pour, half, from);
+  const barMm = former.length > 1 ? Math.max(8, 0.05 * half) : 0;
   return {
     ...withBox,
-    regions: [...regions, { stuff: "master", path: masterPath(m, layout.masterFromMm, false) }, ...plugRegions(mould, m, layout.masterFromMm, false), ...box],
+    topMm: layout.wallHeightMm + barMm,
+    regions: [
+      ...(poured ? pouredRegions(q, layout, pour, half, 0) : []),
+      ...former,
+      { stuff: "master", path: masterPath(m, from, onHead) },
+      ...plugRegions(mould, m, from, onHead),
+      ...box,
+    ],
     lines: [
       ...(poured ? [{ name: "fill line", zMm: fill, halfMm: half }] : []),
-      ...(parting === null ? [] : [{ name: "parting", zMm: parting, halfMm: half }]),
+      ...(parting === null ? [] : [{ name: "parting", zMm: onHead ? fill - parting : parting, halfMm: half }]),
     ],
-    master: place(layout.masterFromMm, false),
+    master: place(from, onHead),
   };
 }
 

@@ -185,7 +185,8 @@ describe("what can be dragged", () => {
           expect([name, g.key, p.path, p.valueMm >= p.min && p.valueMm <= p.max]).toEqual([name, g.key, p.path, true]);
           const changed = putOn(job, p0.body, [{ path: p.path, mm: p.min }]);
           // How a mould leans is a direction, and no number of its own.
-          if (p.unit === "deg") expect(changed.mould.filling?.up[2]).toBeCloseTo(-1, 9);
+          if (p.path.startsWith("mould.stands.")) expect([name, p.path, changed.mould.stands.length]).toEqual([name, p.path, 1]);
+          else if (p.unit === "deg") expect(changed.mould.filling?.up[2]).toBeCloseTo(-1, 9);
           else expect([name, p.path, numberAt(changed, p.path)]).toEqual([name, p.path, p.min]);
         }
       }
@@ -405,5 +406,56 @@ describe("a mould that leans while it is filled", () => {
     expect(p.strength!.headMm).toBeCloseTo(100 + job.mould.coverMm, 6);
     // The master, the rubber's pours and the box stand as they were laid out.
     expect(look(job, "pour0", "along")!.leansDeg).toBe(0);
+  });
+});
+
+describe("a box that leans while rubber is poured into it", () => {
+  const base = JOBS.find(([name]) => name === "twoPart")![1];
+  const stand = (leanDeg: number, towardsDeg: number) => ({ part: "first" as const, leanDeg, towardsDeg, backPct: 50, atMm: null });
+  const leant = (leanDeg: number, towardsDeg: number): Job => ({ ...base, mould: { ...base.mould, stands: [stand(leanDeg, towardsDeg)] } });
+  const rubberOf = (s: Scene) =>
+    s.regions
+      .filter((r) => r.stuff === "rubber")
+      .flatMap((r) => [...r.path.matchAll(/(-?[\d.]+) (-?[\d.]+)/g)].map((m): [number, number] => [Number(m[1]), Number(m[2])]));
+
+  it("is drawn as it leans, its low side low, and its rubber level in it as it stands when it is set down", () => {
+    for (const towards of [0, 180]) {
+      const scene = look(leant(20, towards), "pour0", "along")!;
+      expect(scene.leansDeg).toBeCloseTo(towards === 0 ? -20 : 20, 9);
+      const points = rubberOf(scene);
+      const top = Math.max(...points.map(([, z]) => z));
+      // Two of its corners lie on one level, the highest of it.
+      const level = points.filter(([, z]) => top - z < 1e-6).map(([x]) => x);
+      expect(level).toHaveLength(2);
+      const lowest = points.reduce((m, p) => (p[1] < m[1] ? p : m));
+      expect(Math.sign(lowest[0])).toBe(towards === 0 ? 1 : -1);
+      expect(gripsOf({ job: leant(20, towards), plan: planned(leant(20, towards)), scene, stage: "pour0", view: "along" }).map((g) => g.key)).toEqual(["lean"]);
+    }
+    // Across, it leans to whoever looks: upright, the rubber as high as it stands in the middle; the other pour stands level.
+    const across = look(leant(20, 0), "pour0", "across")!;
+    const p = planned(leant(20, 0));
+    const pour = p.layout?.kind === "block" ? p.layout.pours[0]! : null;
+    expect(across.leansDeg).toBe(0);
+    expect(Math.max(...rubberOf(across).map(([, z]) => z))).toBeCloseTo(pour!.leant!.levelMm / Math.cos((20 * Math.PI) / 180), 6);
+    expect(look(leant(20, 0), "pour1", "along")!.leansDeg).toBe(0);
+    expect(look(leant(20, 90), "pour0", "across")!.leansDeg).toBeCloseTo(-20, 9);
+  });
+
+  it("is leant and poured into by the drawing, and presses as deep as it stands then", () => {
+    const p = planned(base);
+    const seen = (job: Job, view: View) => gripsOf({ job, plan: planned(job), scene: look(job, "pour0", view)!, stage: "pour0", view });
+    const grip = (job: Job, view: View, key: string) => seen(job, view).find((g) => g.key === key)!;
+    const leaned = putOn(base, p.body, [{ path: grip(base, "along", "lean").x!.path, mm: -15 }]);
+    expect(leaned.mould.stands).toEqual([{ ...stand(15, 0) }]);
+    expect(look(leaned, "pour0", "along")!.leansDeg).toBeCloseTo(-15, 9);
+    expect(putOn(leaned, p.body, [{ path: grip(leaned, "along", "lean").x!.path, mm: 0 }]).mould.stands).toEqual([]);
+    const across = putOn(base, p.body, [{ path: grip(base, "across", "lean").x!.path, mm: 15 }]);
+    expect(look(across, "pour0", "across")!.leansDeg).toBeCloseTo(15, 9);
+    const moved = putOn(base, p.body, [{ path: grip(base, "along", "stream").x!.path, mm: -12 }]);
+    expect(moved.mould.stands[0]!.atMm).toEqual([-12, 0]);
+    expect(grip(moved, "along", "stream").at[0]).toBe(-12);
+    // Leant steeply and nearly full, its low edge lies deeper than level.
+    const steep: Job = { ...base, mould: { ...base.mould, freeboardMm: 300, stands: [{ ...stand(45, 0), backPct: 95 }] } };
+    expect(planned(steep).pours[0]!.seamPa!).toBeGreaterThan(p.pours[0]!.seamPa!);
   });
 });

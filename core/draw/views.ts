@@ -1,20 +1,7 @@
-import {
-  chordsOf,
-  footprintOf,
-  halfLength,
-  halfWidth,
-  hullOf,
-  movedOutline,
-  pointsOf,
-  ringArea,
-  type Body,
-  type Outline,
-  type Point,
-  type Ring,
-} from "../body";
+import { chordsOf, footprintOf, halfLength, halfWidth, movedOutline, pointsOf, ringArea, type Body, type Outline, type Point, type Ring } from "../body";
 import type { BoxPlan, Filling, Layout, SkinLayout } from "../mould";
-import { OPENING } from "../mould";
-import { buildScene, type Region, type Scene, type SceneQuestion } from "./scene";
+import { boxRing, grown, OPENING, turnStands } from "../mould";
+import { boxUp, buildScene, pourAt, type Region, type Scene, type SceneQuestion } from "./scene";
 
 /** Where one looks from: at a cut along the length, at a cut across it, at one turned by any angle between, or from above. */
 export const VIEWS = ["along", "across", "turned", "above"] as const;
@@ -62,7 +49,12 @@ function acrossOf(q: SceneQuestion): SceneQuestion {
   const turned = quarterTurn(body);
   return {
     ...q,
-    mould: { ...q.mould, filling: q.mould.filling && turnFilling(q.mould.filling), plugs: q.mould.plugs.map((p) => ({ ...p, from: TURNED_SIDE[p.from] })) },
+    mould: {
+      ...q.mould,
+      filling: q.mould.filling && turnFilling(q.mould.filling),
+      stands: turnStands(q.mould.stands, 90),
+      plugs: q.mould.plugs.map((p) => ({ ...p, from: TURNED_SIDE[p.from] })),
+    },
     plan: {
       gates,
       body: turned,
@@ -132,6 +124,7 @@ function turnedOf(q: SceneQuestion, deg: number): SceneQuestion {
     mould: {
       ...q.mould,
       filling: filling && { up: turn(filling.up), sprueMm: filling.sprueMm && turn(filling.sprueMm), ventsMm: filling.ventsMm.map(turn) },
+      stands: turnStands(q.mould.stands, deg),
       plugs: q.mould.plugs.filter((p) => p.from === "top"),
     },
     plan: {
@@ -167,15 +160,27 @@ export const HELD = 0.8;
 /** A casting that leans less than this in the cut is drawn as it was laid out. */
 const LEANS = 0.02;
 
+/** Which way is up in the cut, of a mould that is filled otherwise than it was laid out or a box that leans while it is poured; null where neither. */
+function upInCut(q: SceneQuestion): Point | null {
+  if (q.stage === "cast" || q.stage === "empty") {
+    const { filling } = q.mould;
+    return filling && OPENING[q.mould.opening].base ? [filling.up[0], filling.up[2]] : null;
+  }
+  const pour = q.stage === "pour0" || q.stage === "pour1" ? pourAt(q) : null;
+  return pour?.leant ? boxUp(q.mould, pour) : null;
+}
+
 /**
- * A filled or empty mould as it stands while it is filled, turned in the plane of the cut so that up is up, with its sprue and vents straight
+ * A filled or empty mould as it stands while it is filled, or a box as it leans while rubber rises in it, turned in the plane of the cut so that up is up, with its sprue and vents straight
  * up from where they are. As it is where it stands upright, or leans towards whoever looks.
  */
 function leaning(q: SceneQuestion, scene: Scene | null): Scene | null {
-  const { filling } = q.mould;
-  const { gates, body: m, layout } = q.plan;
-  if (!scene || !filling || !m || layout?.kind !== "block" || !OPENING[q.mould.opening].base || (q.stage !== "cast" && q.stage !== "empty")) return scene;
-  const [ux, , uz] = filling.up;
+  const { gates, layout } = q.plan;
+  const up = upInCut(q);
+  if (!scene || !up || layout?.kind !== "block") return scene;
+  const poured = q.stage === "pour0" || q.stage === "pour1";
+  const filling = poured ? null : q.mould.filling;
+  const [ux, uz] = up;
   const length = Math.hypot(ux, uz);
   if (length < 0.2 || (Math.abs(ux) / length < LEANS && uz > 0)) return scene;
   const [s, c] = [ux / length, uz / length];
@@ -202,13 +207,14 @@ function leaning(q: SceneQuestion, scene: Scene | null): Scene | null {
   const highest = [...(cast?.path.matchAll(POINT) ?? [])]
     .map((p): Point => [Number(p[1]), Number(p[2])])
     .reduce<Point | null>((m, p) => (m === null || p[1] > m[1] ? p : m), null);
-  const cut = gates
-    ? [
-        ...(filling.sprueMm === null && highest ? [straight(highest, gates.sizes.choke.startMm)] : []),
-        ...(filling.sprueMm ? [channel(filling.sprueMm, gates.sizes.choke.startMm)] : []),
-        ...filling.ventsMm.map((v) => channel(v, Math.max(gates.sizes.vents.startMm, 0.01 * (right - left)))),
-      ]
-    : [];
+  const cut =
+    gates && filling
+      ? [
+          ...(filling.sprueMm === null && highest ? [straight(highest, gates.sizes.choke.startMm)] : []),
+          ...(filling.sprueMm ? [channel(filling.sprueMm, gates.sizes.choke.startMm)] : []),
+          ...filling.ventsMm.map((v) => channel(v, Math.max(gates.sizes.vents.startMm, 0.01 * (right - left)))),
+        ]
+      : [];
   const corner = turn([HELD * scene.boxHalfMm, layout.fillHeightMm]);
   return {
     ...scene,
@@ -267,32 +273,11 @@ const square = (a: number, b: number): string =>
 /** The outline of a level as a path seen from above, mm. */
 const outlinePath = (o: Outline): string => (o.kind === "ellipse" ? round(o.a, o.b) : o.kind === "rect" ? square(o.a, o.b) : o.rings.map(ringPath).join(""));
 
-/**
- * A convex outline grown by so much all round: its support function plus the distance [Minkowski sum with a disc], mm. Corners
- * become arcs.
- */
-function grown(o: Outline, byMm: number): Point[] {
-  const hull = hullOf(pointsOf(o, AROUND));
-  return Array.from({ length: 2 * AROUND }, (_, i): Point => {
-    const u = (i * Math.PI) / AROUND;
-    const [c, s] = [Math.cos(u), Math.sin(u)];
-    const far = hull.reduce((best, p) => (p[0] * c + p[1] * s > best[0] * c + best[1] * s ? p : best), hull[0] ?? [0, 0]);
-    return [far[0] + byMm * c, far[1] + byMm * s];
-  });
-}
-
 /** The inside of a box, grown by the thickness of its sheet. */
-function boxPath(box: BoxPlan, foot: Outline, byMm: number): string {
-  switch (box.shape) {
-    case "rectangular":
-      return square(box.lengthMm / 2 + byMm, box.widthMm / 2 + byMm);
-    case "cylindrical":
-    case "oval":
-      return round(box.lengthMm / 2 + byMm, box.widthMm / 2 + byMm);
-    case "outline":
-      return ringPath(grown(foot, box.leastWallMm + byMm));
-  }
-}
+const boxPath = (box: BoxPlan, foot: Outline, byMm: number): string => ringPath(boxRing(box, foot, byMm));
+
+/** An outline grown by so much all round. */
+const grownPath = (o: Outline, byMm: number): string => ringPath(grown(o, byMm));
 
 /** The widest level of what stands apart in several outlines; null for one piece. */
 function apart(m: Body): Outline | null {
@@ -361,7 +346,7 @@ function skinFromAbove(q: SceneQuestion, m: Body, layout: SkinLayout, foot: Outl
   const coated = q.stage !== "clay" && q.stage !== "box";
   const at = (byMm: number): string => {
     grow(m.lengthMm / 2 + byMm, m.widthMm / 2 + byMm);
-    return ringPath(grown(foot, byMm));
+    return grownPath(foot, byMm);
   };
   if (layout.jacket && (q.stage === "jacket" || q.stage === "cast" || q.stage === "empty"))
     regions.push({ stuff: "jacket", path: at(layout.skinMm + layout.jacket.thicknessMm) });
@@ -369,7 +354,7 @@ function skinFromAbove(q: SceneQuestion, m: Body, layout: SkinLayout, foot: Outl
   if (coated && kind.made === "skin" && kind.skirt && q.stage !== "cast" && q.stage !== "empty") {
     const sole = m.levels[0]?.outline ?? foot;
     grow(halfLength(sole) + q.mould.skin.flangeMm, halfWidth(sole) + q.mould.skin.flangeMm);
-    regions.push({ stuff: "rubber", path: ringPath(grown(sole, q.mould.skin.flangeMm)) });
+    regions.push({ stuff: "rubber", path: grownPath(sole, q.mould.skin.flangeMm) });
   }
   if (coated) regions.push({ stuff: "rubber", path: at(layout.skinMm) });
 }

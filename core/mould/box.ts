@@ -1,4 +1,4 @@
-import { areaOf, convexOf, ellipse, halfLength, halfWidth, perimeterOf, pointsOf, radiusOf, supportOf, type Outline } from "../body";
+import { areaOf, convexOf, ellipse, halfLength, halfWidth, hullOf, perimeterOf, pointsOf, radiusOf, supportOf, type Outline, type Point } from "../body";
 import type { BoxShape } from "./choices";
 
 /** Inside of a box seen from above, mm. */
@@ -137,5 +137,34 @@ export function boxReach(box: BoxPlan, f: Outline, x: number, y: number): number
       return supportOf(f, x, y) + box.leastWallMm;
     default:
       return supportOf(ellipse(box.lengthMm / 2, box.widthMm / 2), x, y);
+  }
+}
+
+const ROUND = 96;
+
+/**
+ * A convex outline grown by so much all round: its support function plus the distance [Minkowski sum with a disc], mm. Corners
+ * become arcs.
+ */
+export function grown(o: Outline, byMm: number): Point[] {
+  const hull = hullOf(pointsOf(o, ROUND));
+  return Array.from({ length: 2 * ROUND }, (_, i): Point => {
+    const u = (i * Math.PI) / ROUND;
+    const [c, s] = [Math.cos(u), Math.sin(u)];
+    const far = hull.reduce((best, p) => (p[0] * c + p[1] * s > best[0] * c + best[1] * s ? p : best), hull[0] ?? [0, 0]);
+    return [far[0] + byMm * c, far[1] + byMm * s];
+  });
+}
+
+/** The inside of a box seen from above, or `byMm` outside of it, anticlockwise, mm. An outline wrap follows what stands in it. */
+export function boxRing(box: BoxPlan, f: Outline, byMm = 0): Point[] {
+  const [a, b] = [box.lengthMm / 2 + byMm, box.widthMm / 2 + byMm];
+  switch (box.shape) {
+    case "rectangular":
+      return pointsOf({ kind: "rect", a, b });
+    case "outline":
+      return grown(f, box.leastWallMm + byMm);
+    default:
+      return pointsOf(ellipse(a, b), ROUND);
   }
 }

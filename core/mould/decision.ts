@@ -47,6 +47,24 @@ export const Filling = z.object({
 });
 export type Filling = z.infer<typeof Filling>;
 
+/** The pours of a block, by what they make. */
+export const POUR_PARTS = ["whole", "first", "second", "third"] as const;
+/** As far as anybody leans a box that is open at its top, degrees. */
+export const MOST_LEANT_DEG = 45;
+
+/**
+ * How a box is held while rubber rises round its master: leant so far, with that side of the piece low (degrees from its right towards its back), until
+ * so much of the pour is in, then set down level; and where it is poured in, from the middle (null: in the lowest place).
+ */
+export const RubberStand = z.object({
+  part: z.enum(POUR_PARTS),
+  leanDeg: z.number().min(0).max(MOST_LEANT_DEG),
+  towardsDeg: z.number().min(0).lt(360),
+  backPct: z.number().min(1).max(100),
+  atMm: z.tuple([along, along]).nullable(),
+});
+export type RubberStand = z.infer<typeof RubberStand>;
+
 /** How a skin is built up: {@link SKIN_FIELDS}, mm and %. */
 export const Skin = z.object({
   ...figures(SKIN_FIELDS),
@@ -92,6 +110,10 @@ export const MouldDecision = z.object({
   existed: z.boolean().default(false),
   /** Null until somebody looks which way up it is best filled. */
   filling: Filling.nullable().default(null),
+  /** A block that is poured whole: its master stands on its head for it. */
+  onHead: z.boolean().default(false),
+  /** Pours whose box is held otherwise than level, or that are poured in elsewhere than in their lowest corner. */
+  stands: z.array(RubberStand).max(4).default([]),
 });
 export type MouldDecision = z.infer<typeof MouldDecision>;
 

@@ -1,7 +1,7 @@
 export * from "./choices";
 export { GRAVITY } from "./constants";
 export { OPENING, OPENINGS, type Opening } from "./openings";
-export type { BlockPour, SkinOpening } from "./openings/kind";
+export type { BlockPour, HeldBy, SkinOpening } from "./openings/kind";
 export * from "./fields";
 export * from "./decision";
 export * from "./layout";
@@ -16,4 +16,5 @@ export * from "./order";
 export * from "./practice";
 export { hasSeamWalls, type SkinLayout } from "./skin";
 export { FRAME_SHELL_MM, JACKET_BUCKET, jacketParts, RAIL, type JacketPlan } from "./jacket";
-export { boxAround, leastWall, type BoxPlan } from "./box";
+export { boxAround, boxRing, grown, leastWall, type BoxPlan } from "./box";
+export * from "./stands";

@@ -8,6 +8,7 @@ import { OPENING } from "./openings";
 import type { MouldDecision } from "./decision";
 import { aroundBlock, type JacketPlan } from "./jacket";
 import type { BlockOpening, BlockPour } from "./openings/kind";
+import { leantPour, standOf } from "./stands";
 import type { MouldProblem } from "./problem";
 import { layOutSkin, type CoatPour, type SkinLayout } from "./skin";
 
@@ -181,11 +182,37 @@ function layOutBlock(m: Body, d: MouldDecision, kind: BlockOpening, stock: BoxSt
   const pluggedMl = m.volumeMl + (holesLeftOut(m) ? plugsMl : 0);
   const blockMl = boxMl - pluggedMl;
   const plugPours = kind.plugs ? d.plugs.map(plugPour) : [];
+  const room = { box, fillHeightMm, wallHeightMm, masterFromMm: base };
   const pours: BlockPour[] = [
     ...(d.plugsLast ? [] : plugPours),
-    ...kind.pours({ body: m, box, baseMm: base, partingMm: partingOnMaster, fillHeightMm, pluggedMl, lowerFirst: d.lowerFirst }),
+    ...kind
+      .pours({
+        body: m,
+        box,
+        baseMm: base,
+        partingMm: partingOnMaster,
+        fillHeightMm,
+        pluggedMl,
+        lowerFirst: d.lowerFirst,
+        onHead: d.onHead && kind.base && !kind.halves,
+      })
+      .map((p) => ({
+        ...p,
+        leant: leantPour(m, room, footprint, p, standOf(d.stands, p.part)),
+      })),
     ...(d.plugsLast ? plugPours : []),
   ];
+  for (const p of pours) {
+    const over = p.leant?.overPct ?? null;
+    const { backPct } = standOf(d.stands, p.part);
+    if (over !== null && over < backPct)
+      warnings.push({
+        code: "runs-over-leaning",
+        step: "rubber",
+        path: "mould.stands",
+        message: `Leaning, ${p.name.toLowerCase()} runs over the low wall from ${Math.floor(over)} % on, before the ${Math.round(backPct)} % you set it down at: set it down sooner, lean it less, or make the box higher.`,
+      });
+  }
   const rubberMl = blockMl + plugsMl;
   const { panels, cutNote } = cutList(box, d, wallHeightMm, stock?.thicknessMm ?? 0);
 
@@ -231,6 +258,7 @@ const plugPour = (p: MouldDecision["plugs"][number]): BlockPour => ({
   plug: true,
   turned: false,
   upsideDown: false,
+  leant: null,
 });
 
 /** Overlap of a wrapped sheet's seam, mm. */

@@ -4,6 +4,7 @@ import { quote } from "../quantity";
 import { OPENING } from "./openings";
 import type { MouldDecision } from "./decision";
 import type { Layout } from "./layout";
+import { heldBy, standOf, standWords } from "./stands";
 import type { CoatPour, SkinLayout } from "./skin";
 
 /** One thing to do, in the order it is done. */
@@ -60,9 +61,14 @@ export function buildOrder(d: MouldDecision, layout: Layout, jacket: Jacket): Bu
     // Plugs that go in before the rest do not wait for each other; the box waits for all of them.
     for (const plug of first) plugStep(plug, ["The hole it fills"], null, ["master"]);
     const plugFaces = first.length > 0 ? ["Every plug, where rubber meets it"] : [];
-    const onItsHead = kind.halves && d.lowerFirst ? "Stand the master on its head: the part below the parting is poured first. " : "";
+    const boxed = layout.pours.find((p) => !p.plug);
+    const onItsHead = !boxed?.upsideDown
+      ? ""
+      : kind.halves
+        ? "Stand the master on its head: the part below the parting is poured first. "
+        : "Turn the master on its head. ";
     const stopped = d.plugsLast && plugs.length > 0 ? " Stop every hole that gets a plug with clay, flush." : "";
-    add("box", "box", `${onItsHead}${kind.boxStep}${stopped}`, {
+    add("box", "box", `${onItsHead}${kind.boxStep(boxed ? heldBy(d, boxed) : "board")}${stopped}`, {
       after: ["master", ...first.map(({ i }) => `plug-${i}`)],
       waits: first.length > 0 ? "until the plugs have cured" : null,
     });
@@ -70,7 +76,7 @@ export function buildOrder(d: MouldDecision, layout: Layout, jacket: Jacket): Bu
       if (p.plug) return;
       const { before, what, release } = kind.words(p, plugFaces);
       if (before) add(before.id, "rubber", before.what, { waits: cured });
-      add(p.part, "rubber", what, { release, pour: i });
+      add(p.part, "rubber", `${what}${standWords(standOf(d.stands, p.part), p.leant)}`, { release, pour: i });
     });
     if (d.plugsLast && plugs.length > 0) {
       add("unstop", "rubber", "Take the clay out of every hole that gets a plug, from the side it comes out at, and clean it.", { waits: cured });

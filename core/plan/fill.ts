@@ -8,6 +8,8 @@ import type { Plan } from "./types";
 export const FillCurve = z.object({
   fillLineMm: z.number(),
   points: z.array(z.object({ mm: z.number(), ml: z.number() })),
+  /** The same up the low wall of a box that leans first; null for one that stands level. */
+  lowWall: z.array(z.object({ mm: z.number(), ml: z.number() })).nullable(),
   /** How well the volume was known beforehand, as a share. */
   planShare: z.number(),
 });
@@ -28,7 +30,7 @@ export function fillCurve(p: Plan, kind: PourKind, pourIndex: number): FillCurve
   if (kind !== "rubber") {
     const { opening, filling } = p.dossier.job.mould;
     const points = OPENING[opening].base ? fillingAlong(body, filling?.up ?? [0, 0, 1]) : cavityFilling(body, true);
-    return { fillLineMm: points.at(-1)?.mm ?? body.heightMm, points, planShare };
+    return { fillLineMm: points.at(-1)?.mm ?? body.heightMm, points, lowWall: null, planShare };
   }
   const pour = layout.pours[pourIndex];
   if (!pour || pour.plug) return null;
@@ -37,5 +39,10 @@ export function fillCurve(p: Plan, kind: PourKind, pourIndex: number): FillCurve
   // Round an open vessel rubber rises on the outside first; only past its rim does it run in.
   const keptOut = (mm: number) => (mm < base + body.heightMm ? hollowBelow(body, mm - base) : 0);
   const bodyTo = (mm: number) => (pour.upsideDown ? body.volumeMl - volumeBelow(body, total - mm - base) : volumeBelow(body, mm - base) + keptOut(mm));
-  return { fillLineMm: pour.fillLineMm, points: boxFilling(layout.box.areaMm2, pour.fromMm, pour.fillLineMm, bodyTo), planShare };
+  return {
+    fillLineMm: pour.fillLineMm,
+    points: boxFilling(layout.box.areaMm2, pour.fromMm, pour.fillLineMm, bodyTo),
+    lowWall: pour.leant && [...pour.leant.lowWall],
+    planShare,
+  };
 }

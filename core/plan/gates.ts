@@ -1,7 +1,7 @@
-import { areaOf, extentAlong, sectionAt } from "../body";
+import { areaOf, extentAlong, footprintOf, sectionAt } from "../body";
 import { gateSizes, partingN, sinksOf, thicknessAt, widestDryGap, type GateQuestion, type GateSizes } from "../gating";
 import { flowOf, meltsAgain, thermalOf } from "../material";
-import { OPENING, type BlockPour } from "../mould";
+import { boxRing, heldBy, OPENING, standOf, type BlockPour, type HeldBy, type RubberStand } from "../mould";
 import type { Job } from "../record";
 import type { RoundAsked, Setup } from "../rehearsal";
 import type { Plan, PlannedGates, PlannedPour } from "./types";
@@ -81,23 +81,41 @@ const STREAM_ML_S = 5;
 /** A pour of rubber into a box, as it is rehearsed. */
 export interface RubberRun {
   pour: PlannedPour & BlockPour;
+  stand: Omit<RubberStand, "part">;
   room: RoundAsked;
+  /** The same with the master the other way up, where it may be poured either way; null where it may not. */
+  other: RoundAsked | null;
+  heldBy: HeldBy;
   setup: Setup;
-  /** What it would ask for in a closed jacket or box, through a hole of its own. */
-  closed: GateSizes;
+  /** Into a closed jacket or box, through a hole of its own: what that asks for, and how it is rehearsed. */
+  closed: { sizes: GateSizes; setup: Setup };
 }
 
 /** The pours of rubber that rise round a master in a box, with what is needed to rehearse them; none for what is brushed or pressed, and for loose plugs. */
-export function rubberRuns(p: Pick<Plan, "body" | "layout" | "pours">): RubberRun[] {
+export function rubberRuns(p: Pick<Plan, "body" | "layout" | "pours" | "dossier">): RubberRun[] {
   const { body, layout } = p;
+  const { mould } = p.dossier.job;
   if (!body || layout?.kind !== "block") return [];
   return p.pours.flatMap((pour): RubberRun[] => {
     if (pour.kind !== "block" || pour.plug) return [];
     const flow = flowOf(pour.rubber);
+    const stand = standOf(mould.stands, pour.part);
     const workingS = pour.cure.potLife.hours.low * 3600;
     const liquid = { densityKgM3: 1000 * pour.rubber.densityGMl.typical, viscosityPaS: flow.viscosityPaS.typical };
-    // On its head the top of the block is the floor.
-    const floorMm = pour.upsideDown ? -(layout.fillHeightMm - layout.masterFromMm) : -layout.masterFromMm;
+    const standing = (onHead: boolean): RoundAsked => {
+      // On its head the top of the block is the floor.
+      const floorMm = onHead ? -(layout.fillHeightMm - layout.masterFromMm) : -layout.masterFromMm;
+      return {
+        onHead,
+        boardMm: floorMm + pour.fromMm,
+        toMm: floorMm + pour.fillLineMm,
+        rimMm: floorMm + layout.wallHeightMm,
+        ring: boxRing(layout.box, footprintOf(body)),
+        holdsMl: pour.rubberMl,
+        towardsDeg: stand.towardsDeg,
+        atMm: stand.atMm,
+      };
+    };
     const question: GateQuestion = {
       volumeMl: pour.rubberMl,
       thinMm: layout.thinnestMm,
@@ -112,31 +130,38 @@ export function rubberRuns(p: Pick<Plan, "body" | "layout" | "pours">): RubberRu
       pockets: 1,
       shrinks: 0,
     };
+    const sizes = gateSizes(question);
+    const common = { liquid, skinNM: null, freezing: null, workingS, handMlS: STREAM_ML_S };
+    const kind = OPENING[mould.opening];
     return [
       {
         pour,
-        room: {
-          up: pour.upsideDown ? [0, 0, -1] : [0, 0, 1],
-          boardMm: floorMm + pour.fromMm,
-          toMm: floorMm + pour.fillLineMm,
-          wallMm: layout.box.leastWallMm,
-          holdsMl: pour.rubberMl,
-        },
+        stand,
+        room: standing(pour.upsideDown),
+        other: kind.base && !kind.halves ? standing(!pour.upsideDown) : null,
+        heldBy: heldBy(mould, pour),
         setup: {
-          liquid,
-          skinNM: null,
+          ...common,
           chokeMm: 0,
           channelMm: 0,
           funnelMl: pour.rubberMl,
           funnelHighMm: 0,
           vents: { count: 0, diameterMm: 0 },
-          freezing: null,
-          workingS,
-          handMlS: STREAM_ML_S,
           potMl: pour.rubberMl * 1.05,
           open: true,
         },
-        closed: gateSizes(question),
+        closed: {
+          sizes,
+          setup: {
+            ...common,
+            chokeMm: sizes.choke.startMm,
+            channelMm: SHELL_MM,
+            funnelMl: sizes.funnel.volumeMl,
+            funnelHighMm: FUNNEL_MM,
+            vents: { count: sizes.vents.count, diameterMm: sizes.vents.startMm },
+            potMl: pour.rubberMl * 1.05 + 2 * sizes.funnel.volumeMl,
+          },
+        },
       },
     ];
   });

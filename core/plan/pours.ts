@@ -49,7 +49,8 @@ export function planPour(
   };
   if (pour.kind === "coat" || layout.kind === "skin")
     return { ...pour, ...common, pressing: pressingOf(job, common.batch?.mixG ?? 0, cure.potLife.hours.low), lift: null, seamPa: null, wallPushN: null };
-  const depth = pour.fillLineMm - pour.fromMm;
+  // Leaning, the low edge may lie deeper than it ever does once the box is level.
+  const depth = Math.max(pour.fillLineMm - pour.fromMm, pour.leant?.deepMm ?? 0);
   // An open vessel that rubber rises round before it runs in floats as a boat does, on all its outside keeps out.
   const floatsMl = pour.plug || pour.turned ? 0 : stackVolume(body.hollow) / 1000;
   const boxed = !pour.plug && layout.box.shape === "rectangular";

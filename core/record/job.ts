@@ -203,6 +203,8 @@ export function newJob(name: string, shopC = 21): Job {
       framed: false,
       offSeam: [],
       filling: null,
+      onHead: false,
+      stands: [],
     },
     rubber: { marginPct: 5, catalystPct: null, wallCatalystPct: null, coatCatalystPct: [], cupLossK: 0.2, cupLossFloorG: 3 },
     cast: { waterPer100: null, pigmentPct: 0, pigmentOf: "binder", fragrancePct: 0, marginPct: 5, count: 1, additions: [] },

@@ -3,3 +3,4 @@ export * from "./pour";
 export * from "./judge";
 export * from "./file";
 export * from "./front";
+export * from "./ways";

@@ -1,12 +1,13 @@
 import type { Network } from "./network";
-import { frozenVents, isShut, poured, roomOf, TICKS, type Hand, type Setup, type State, type Turn } from "./pour";
+import { frozenVents, isShut, leansOpen, poured, roomOf, TICKS, type Hand, type Setup, type State, type Turn } from "./pour";
 
 /** What went wrong with a rehearsed pour, in the order of what it spoils. */
 export type Flaw =
   | { kind: "short"; missingMl: number; why: "frozen" | "thick" | "skin" | "out"; tick: number; vent: string | null }
   | { kind: "void"; volumeMl: number; topMm: number; spillMm: number; basin: number; vent: string | null }
   | { kind: "gulp"; tick: number }
-  | { kind: "spilt"; ml: number };
+  | { kind: "spilt"; ml: number }
+  | { kind: "slant"; leanDeg: number; tick: number };
 
 export interface Judged {
   good: boolean;
@@ -44,6 +45,7 @@ export function judged(st: State): Judged {
     if (p.volumeMl > SEEN * n.cavityMl)
       flaws.push({ kind: "void", volumeMl: p.volumeMl, topMm: p.topMm, spillMm: p.spillMm, basin: p.basin, vent: ventName(n, p.vent) });
   if (st.gulps.length > 0) flaws.push({ kind: "gulp", tick: st.gulps[0]! });
+  if (st.ended && leansOpen(n)) flaws.push({ kind: "slant", leanDeg: n.leanDeg, tick: st.endedTick ?? st.tick });
   if (st.spiltMl > 0.02 * n.cavityMl) flaws.push({ kind: "spilt", ml: st.spiltMl });
   const sound = Math.max(0, Math.min(1, st.filledMl / n.cavityMl));
   const score = Math.max(0, Math.round(100 * sound - 5 * st.gulps.length - Math.min(10, (20 * st.spiltMl) / n.cavityMl)));
@@ -55,6 +57,7 @@ export function tickOf(n: Network, s: Setup, hand: Hand, f: Flaw, turns: readonl
   switch (f.kind) {
     case "short":
     case "gulp":
+    case "slant":
       return f.tick;
     case "spilt":
       return poured(n, s, hand, { turns, until: (st) => st.spiltMl > 0 }).tick;

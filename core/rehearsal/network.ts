@@ -1,4 +1,23 @@
-import { columnAt, columnsOfSpans, columnX, columnY, eachOpening, escapeOf, outletsOf, pocketsOf, spanNear, standIn, standRound, type Stand } from "../air";
+import {
+  boxRows,
+  columnAt,
+  columnsOfSpans,
+  columnX,
+  columnY,
+  eachOpening,
+  escapeOf,
+  Largest,
+  leaned,
+  openTops,
+  outletsOf,
+  pocketsOf,
+  spanNear,
+  roomRound,
+  standIn,
+  type Boxed,
+  type Rows,
+  type Stand,
+} from "../air";
 import { boundsOf, dot, finer, frameOf, moved, turnedBack, type Mesh, type Vec } from "../mesh";
 
 /**
@@ -67,6 +86,9 @@ export interface Network {
   heldMl: number;
   /** How it leans in its section from the way it is to stand, degrees to the right. */
   leanDeg: number;
+  /** Open at its top: a box that rubber rises in. And that box on the section, mm; null for a casting. */
+  open: boolean;
+  walls: readonly (readonly [number, number])[] | null;
   /** Where the sprue and the vents come into it, on the section, mm. */
   sprue: Mouth;
   vents: Vent[];
@@ -121,15 +143,6 @@ export interface NetworkAsked {
   skin?: boolean;
 }
 
-type Rows = readonly [Vec, Vec, Vec];
-
-/** Axes along the section, across it and up, for a mould that leans to the right in its section. */
-function leaned([u, v, w]: Rows, deg: number): Rows {
-  const [c, s] = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)];
-  const mix = (a: number, b: number): Vec => [a * u[0] + b * w[0], a * u[1] + b * w[1], a * u[2] + b * w[2]];
-  return [mix(c, s), v, mix(-s, c)];
-}
-
 /** A network, and how much is in it when a place goes under. */
 interface Built {
   network: Network;
@@ -160,7 +173,9 @@ export function networkOf(mesh: Mesh, asked: NetworkAsked): Network {
     const shut = stage.frozen ?? [];
     const outlets = [{ ...mouth!, atMm: Math.min(mouth!.atMm, s.high[mouth!.span]!) }, ...vents.filter((_, k) => !shut.includes(k))];
     const cameMl = stages[i - 1]?.filledMl ?? 0;
-    const room = {
+    const gridMl = gridMlOf(s);
+    const by = holdsMl === null || gridMl <= 0 ? 1 : holdsMl / gridMl;
+    const room: Room = {
       s,
       column,
       rows,
@@ -168,10 +183,15 @@ export function networkOf(mesh: Mesh, asked: NetworkAsked): Network {
       high: high[2],
       outlets,
       from: mouth!.span,
+      row: Math.floor(column[mouth!.span]! / s.nx),
       vents: vents.map((o, k) => ({ ...o, frozen: shut.includes(k) })),
-      holdsMl,
+      by,
       scaled: true,
       leanDeg: stage.leanDeg,
+      cavityMl: gridMl * by,
+      open: null,
+      met: () => true,
+      walls: null,
     };
     const built = build(room, under, cameMl);
     const { heldMl } = entered(built.network, cameMl);
@@ -184,46 +204,111 @@ export function networkOf(mesh: Mesh, asked: NetworkAsked): Network {
 const seen = ({ built, turned }: { built: Built; turned: Mesh }, skin = false): Network =>
   skin ? { ...built.network, skin: built.skinOf(turned) } : built.network;
 
-export interface RoundAsked {
-  up: Vec;
-  /** Where its floor and its fill line are along up, as the master's own heights go, mm; and how far its walls are off. */
-  boardMm: number;
-  toMm: number;
-  wallMm: number;
+export interface RoundAsked extends Boxed {
   /** What it is reckoned to take, mL: rooms are taken as larger or smaller by as much, air that is shut in is not. */
   holdsMl: number | null;
+  /** Where it is poured in, from the middle; null for its lowest place. */
+  atMm?: readonly [number, number] | null;
+  before?: readonly Held[];
+  /** Shut at its fill line, but for the hole it is filled through: a jacket, or a box with a lid. */
+  lid?: boolean;
   cells?: number;
   /** With the master's surface, as it goes under. */
   skin?: boolean;
 }
 
-/** Basins of the room round a master: rubber that is poured into one corner of an open box, and rises. */
+/** A place of a room open at its top that a box has: the levels it can be filled to as it stands. */
+interface Open {
+  /** Where the low wall lets it over, along up. */
+  rimMm: number;
+  /** What it takes in all, mL. */
+  mostMl: number;
+}
+
+/**
+ * Basins of the room round a master in its box: rubber that is poured in at its lowest place, or where one is told, and rises. A box that leans is filled as
+ * far as its low wall lets it, and with no more than it takes in all. Its section goes through the middle, to the side that lies low.
+ */
 export function networkRound(master: Mesh, asked: RoundAsked): Network {
-  const rows = frameOf(asked.up);
-  const turned = moved(master, rows);
-  const { low, high } = boundsOf(turned.positions);
-  const cells = asked.cells ?? 64;
-  const cell = Math.max(high[0] - low[0], high[1] - low[1], 1e-9) / cells;
-  const s = standRound(turned, cells, asked.boardMm, asked.toMm, Math.max(2, Math.round(asked.wallMm / cell)));
-  const column = columnsOfSpans(s);
-  const open: { span: number; atMm: number }[] = [];
-  for (let k = 0; k < s.high.length; k++) if (s.high[k]! >= asked.toMm - 1e-9) open.push({ span: k, atMm: s.high[k]! });
-  // In the corner nearest to the section that shows the master's middle.
-  const row = Math.floor(s.ny / 2) * s.nx;
-  const room = {
-    s,
-    column,
-    rows,
-    ground: asked.boardMm,
-    high: asked.toMm,
-    outlets: open,
-    from: s.start[row]!,
-    vents: [],
-    holdsMl: asked.holdsMl,
-    scaled: false,
-    leanDeg: 0,
-  };
-  return seen({ built: build(room, NEVER, 0), turned }, asked.skin);
+  const { onHead = false, boardMm, toMm, rimMm = toMm, ring, holdsMl, atMm = null, leanDeg = 0, before = [], lid = false } = asked;
+  const sign = onHead ? -1 : 1;
+  const own = boxRows(asked);
+  const [c, sn] = own[0];
+  const { low, high } = boundsOf(master.positions);
+  const wide = widthOf(ring.map(([x]) => x));
+  // As fine on the master as a cavity is, whatever room is round it.
+  const cells = Math.min(MOST_CELLS, Math.round(((asked.cells ?? 64) * wide) / Math.max(1e-9, Math.min(wide, Math.max(high[0] - low[0], high[1] - low[1])))));
+  const levelMl = gridMlOf(roomRound(master, asked, toMm, own, cells));
+  const by = holdsMl === null || levelMl <= 0 ? 1 : holdsMl / levelMl;
+  const along = ring.map(([x, y]) => x * c + y * sn);
+  const [near, far] = [Math.min(...along), Math.max(...along)];
+  const stages: Held[] = [...before, { leanDeg, filledMl: 0 }];
+  let under = NEVER;
+  let last: { built: Built; turned: Mesh } | null = null;
+  for (const [i, stage] of stages.entries()) {
+    const leans = Math.abs(stage.leanDeg) > 1e-6;
+    const top = leans && !lid ? Math.max(rimMm, toMm) : toMm;
+    const rows = leaned(own, stage.leanDeg);
+    const s = roomRound(master, asked, top, rows, cells);
+    const column = columnsOfSpans(s);
+    const inFrame = (x: number, y: number, h: number): Vec => [0, 1, 2].map((k) => dot(rows[k]!, [x, y, sign * h])) as [number, number, number];
+    const heights = (h: number) => ring.map(([x, y]) => inFrame(x, y, h)[2]);
+    const ground = Math.min(...heights(boardMm));
+    // A hole in a lid is cut once, at the side that comes to lie high; into an open box it is poured where it lies low.
+    const [x, y] = atMm ?? endOf(ring, along, lid || stage.leanDeg < 0 ? near : far);
+    const inwards = 1 - (2 * s.cell) / Math.max(4 * s.cell, Math.hypot(x, y));
+    const mouth = spanNear(s, inFrame(x * inwards, y * inwards, top));
+    const open = lid ? [{ span: mouth, atMm: s.high[mouth]! }] : openTops(s, column, rows, onHead, top);
+    // The box itself, in the section.
+    const walls = [
+      [near, boardMm],
+      [far, boardMm],
+      [far, lid ? toMm : Math.max(rimMm, toMm)],
+      [near, lid ? toMm : Math.max(rimMm, toMm)],
+    ].map(([u, h]): [number, number] => {
+      const [px, , pz] = inFrame(u! * c, u! * sn, h!);
+      return [px - s.x0, pz - ground];
+    });
+    const cameMl = stages[i - 1]?.filledMl ?? 0;
+    const built = build(
+      {
+        s,
+        column,
+        rows,
+        ground,
+        high: ground + Math.max(...walls.map(([, z]) => z)),
+        outlets: open,
+        from: mouth,
+        row: Math.min(s.ny - 1, Math.max(0, Math.floor(-s.y0 / s.cell))),
+        vents: [],
+        by,
+        scaled: false,
+        leanDeg: stage.leanDeg,
+        cavityMl: levelMl * by,
+        open: lid ? null : { rimMm: leans ? Math.min(...heights(top)) : Infinity, mostMl: levelMl * by },
+        met: (p) => sign * p[2] >= boardMm - 0.5 * s.cell,
+        walls,
+      },
+      under,
+      cameMl,
+    );
+    const { heldMl } = entered(built.network, cameMl);
+    under = (p) => heldMl + built.underFrom(p);
+    last = { built, turned: moved(master, rows) };
+  }
+  return seen(last!, asked.skin);
+}
+
+/** Cells along a box at most. */
+const MOST_CELLS = 110;
+
+const widthOf = (v: readonly number[]): number => Math.max(...v) - Math.min(...v);
+const gridMlOf = (s: Stand): number => s.low.reduce((sum, lo, k) => sum + (s.high[k]! - lo) * s.cell * s.cell, 0) / 1000;
+
+/** The middle of what of a ring reaches as far as that. */
+function endOf(ring: RoundAsked["ring"], along: readonly number[], reach: number): [number, number] {
+  const there = ring.filter((_, i) => Math.abs(along[i]! - reach) < 1e-6);
+  return [there.reduce((s, [x]) => s + x, 0) / there.length, there.reduce((s, [, y]) => s + y, 0) / there.length];
 }
 
 interface Room {
@@ -236,40 +321,51 @@ interface Room {
   /** The span it is filled at, and those of its vents. */
   from: number;
   vents: readonly { span: number; atMm: number; frozen: boolean }[];
-  holdsMl: number | null;
-  /** Whether what it holds in truth says how large its pockets are too. */
+  /** The row of columns that is the section. */
+  row: number;
+  /** Rooms are so many times as large as the grid has them, and whether pockets are too. */
+  by: number;
   scaled: boolean;
   leanDeg: number;
+  /** What it takes in all, mL, as it stands level. */
+  cavityMl: number;
+  open: Open | null;
+  /** Whether a place of the surface lies in the room at all: what stands in clay, or in what was poured before, does not. */
+  met: (own: Vec) => boolean;
+  walls: Network["walls"];
 }
 
 /** Shares of a pocket that are asked one by one when they went under. */
 const ASKED = 400;
 
-function build({ s, column, rows, ground, high, outlets, from, vents, holdsMl, scaled, leanDeg }: Room, under: (p: Vec) => number, cameMl: number): Built {
+function build(
+  { s, column, rows, ground, high, outlets, from, vents, row, by, scaled, leanDeg, cavityMl, open, met, walls }: Room,
+  under: (p: Vec) => number,
+  cameMl: number,
+): Built {
   const n = s.low.length;
   const escape = escapeOf(s, outlets, column);
-  /** Liquid rises in a span up to here. */
-  const brim = Float64Array.from({ length: n }, (_, k) => Math.max(s.low[k]!, Math.min(s.high[k]!, escape[k]!)));
+  /** Air stays in a span from here on; and liquid rises up to here, which of an open box that leans is no higher than its low wall. */
+  const airFrom = Float64Array.from({ length: n }, (_, k) => Math.max(s.low[k]!, Math.min(s.high[k]!, escape[k]!)));
+  const topMm = open ? Math.min(open.rimMm, levelOf(s, airFrom, open.mostMl / by)) : Infinity;
+  const brim = open ? airFrom.map((z, k) => Math.max(s.low[k]!, Math.min(z, topMm))) : airFrom;
   const tree = mergeTree(s, column, brim);
   const { basins, entry } = filled(s, column, brim, tree, ground);
   const order = fillOrder(basins, tree, entry, from);
   // What nothing leads into fills with nothing.
-  const pockets = pocketsOf(s, escape, column).filter((p) => scaled || p.spillMm > -Infinity);
+  const pockets = pocketsOf(s, escape, column).filter((p) => scaled || (p.spillMm > -Infinity && p.spillMm < topMm));
   const at = (k: number, z: number): number => basinAt(tree, entry[k]!, z);
-  const v = Math.floor(column[from]! / s.nx);
   const bars: Bar[] = [];
   for (let u = 0; u < s.nx; u++)
-    for (let k = s.start[v * s.nx + u]!; k < s.start[v * s.nx + u + 1]!; k++) {
+    for (let k = s.start[row * s.nx + u]!; k < s.start[row * s.nx + u + 1]!; k++) {
       const through: { basin: number; toMm: number }[] = [];
       for (let b = entry[k]!; b >= 0; b = tree[b]!.into) {
         through.push({ basin: b, toMm: Math.min(s.high[k]!, tree[b]!.top) - ground });
         if (tree[b]!.top >= s.high[k]!) break;
       }
-      bars.push({ xMm: u * s.cell, fromMm: s.low[k]! - ground, toMm: s.high[k]! - ground, airFromMm: brim[k]! - ground, basins: through });
+      bars.push({ xMm: u * s.cell, fromMm: s.low[k]! - ground, toMm: s.high[k]! - ground, airFromMm: airFrom[k]! - ground, basins: through });
     }
   const comesIn = (k: number): Mouth => ({ xMm: (column[k]! % s.nx) * s.cell, zMm: s.high[k]! - ground });
-  const gridMl = s.low.reduce((sum, lo, k) => sum + (s.high[k]! - lo) * s.cell * s.cell, 0) / 1000;
-  const by = holdsMl === null || gridMl <= 0 ? 1 : holdsMl / gridMl;
   const network: Network = {
     basins: basins.map((b) => ({ ...b, room: b.room.map((v) => v * by), capacityMl: b.capacityMl * by })),
     order,
@@ -284,13 +380,15 @@ function build({ s, column, rows, ground, high, outlets, from, vents, holdsMl, s
         underFromMl:
           under === NEVER
             ? new Float64Array([Infinity])
-            : Float64Array.from(sharesOf(s, column, brim, p.spans), (place) => under(turnedBack(rows, place))).sort(),
+            : Float64Array.from(sharesOf(s, column, airFrom, p.spans), (place) => under(turnedBack(rows, place))).sort(),
       };
     }),
     bars,
     barMm: s.cell,
     highMm: high - ground,
-    cavityMl: gridMl * by,
+    cavityMl,
+    open: open !== null,
+    walls,
     heldMl: 0,
     leanDeg,
     sprue: comesIn(from),
@@ -352,14 +450,29 @@ function build({ s, column, rows, ground, high, outlets, from, vents, holdsMl, s
   }
 
   function goesUnder(here: Vec): [number, number] {
-    // What stands in a bed of clay, or in what was poured before, is not met.
-    if (here[2] < ground - 0.5 * s.cell) return [NOT_MET, 0];
+    if (!met(turnedBack(rows, here))) return [NOT_MET, 0];
     const k = spanNear(s, here);
     if (k < 0) return [NEVER_UNDER, 0];
     const z = Math.max(s.low[k]!, Math.min(s.high[k]!, here[2]));
+    // Over the low wall of a box that leans: not reached as it stands, and no air.
+    if (z > brim[k]! + 0.5 * s.cell && z <= airFrom[k]! + 0.5 * s.cell) return [NOT_MET, 0];
     if (z > brim[k]! + 0.5 * s.cell) return [under(turnedBack(rows, here)) <= cameMl ? -1 : NEVER_UNDER, at(k, brim[k]!)];
     return [underIn(k, Math.min(z, brim[k]!)) ?? NEVER_UNDER, at(k, Math.min(z, brim[k]!))];
   }
+}
+
+/** The height up to which so much lies in a grid, mL, where liquid rises no further than `brim`; Infinity where it holds less in all. */
+function levelOf(s: Stand, brim: Float64Array, ml: number): number {
+  const area = (s.cell * s.cell) / 1000;
+  const below = (z: number) => s.low.reduce((sum, lo, k) => sum + Math.max(0, Math.min(z, brim[k]!) - lo) * area, 0);
+  let [lo, hi] = [s.low.reduce((m, z) => Math.min(m, z), Infinity), brim.reduce((m, z) => Math.max(m, z), -Infinity)];
+  if (below(hi) <= ml * (1 + 1e-9)) return Infinity;
+  for (let i = 0; i < 40; i++) {
+    const mid = (lo + hi) / 2;
+    if (below(mid) < ml) lo = mid;
+    else hi = mid;
+  }
+  return hi;
 }
 
 /** More than is ever poured, and less than where air stays, mL. */
@@ -554,26 +667,22 @@ function entries(s: Stand, column: Uint32Array, brim: Float64Array, tree: readon
   const entry = new Int32Array(n).fill(-1);
   const reach = new Float64Array(n).fill(Infinity);
   // A span is reached by a liquid at the lowest level a way from a node's bottom has to climb to.
-  const queue: { k: number; at: number; node: number }[] = [];
+  const queue = new Largest();
   const push = (k: number, at: number, node: number) => {
     if (at >= reach[k]!) return;
     reach[k] = at;
     entry[k] = node;
-    queue.push({ k, at, node });
+    queue.push(k, -at);
   };
   const leaves = tree.map((_, i) => i).filter((i) => !tree.some((t) => t.into === i));
   for (const i of leaves) push(tree[i]!.seat, s.low[tree[i]!.seat]!, i);
-  while (queue.length > 0) {
-    // Few enough to look through: the lowest next.
-    let best = 0;
-    for (let i = 1; i < queue.length; i++) if (queue[i]!.at < queue[best]!.at) best = i;
-    const { k, at, node } = queue[best]!;
-    queue[best] = queue.at(-1)!;
-    queue.pop();
-    if (at > reach[k]!) continue;
+  while (queue.size > 0) {
+    const { item: k, key } = queue.pop();
+    if (-key > reach[k]!) continue;
+    const node = entry[k]!;
     eachOpening(s, column[k]!, k, (m, lo) => {
       if (brim[m]! > s.low[m]! && lo <= Math.min(brim[k]!, brim[m]!)) {
-        const level = Math.max(at, lo);
+        const level = Math.max(-key, lo);
         push(m, level, basinAt(tree, node, level));
       }
     });

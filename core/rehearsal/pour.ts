@@ -189,7 +189,9 @@ export function step(s: Setup, st: State, pouring: boolean): void {
   }
   const room = roomOf(n);
   const at = fillingAt(n, st.filledMl);
-  if (!at || st.filledMl >= room - 1e-9) return end(st, "full");
+  // A box that leans is not done when it is full: it is set down level first, and what goes on being poured runs over its low wall.
+  const slants = leansOpen(n);
+  if (!at || (st.filledMl >= room - 1e-9 && !slants)) return end(st, "full");
   if (s.workingS !== null && seconds >= s.workingS) return end(st, "thick");
   if (st.filledMl > 0) {
     if (st.wetted[at.basin]! < 0) st.wetted[at.basin] = st.tick;
@@ -203,6 +205,11 @@ export function step(s: Setup, st: State, pouring: boolean): void {
   if (run <= 0 && s.skinNM !== null && st.funnelMl >= s.funnelMl * (1 - 1e-9)) return end(st, "skin");
   st.funnelMl -= run;
   st.filledMl += run;
+  if (slants && st.funnelMl > 1e-9) {
+    st.spiltMl += st.funnelMl;
+    st.spilling = true;
+    st.funnelMl = 0;
+  }
   if (s.open && st.potMl <= 0 && st.filledMl < room - 1e-6) return end(st, "out");
   if (!s.open && st.wasWet && st.funnelMl <= 1e-9 && st.filledMl < room - 1e-6) {
     if (st.gulps.at(-1) !== st.tick - 1) st.gulps.push(st.tick);
@@ -212,6 +219,11 @@ export function step(s: Setup, st: State, pouring: boolean): void {
   st.tick++;
   if (st.tick > LONGEST_S * TICKS) end(st, "out");
 }
+
+/** An open box that does not stand level. */
+export const leansOpen = (n: Network): boolean => n.open && Math.abs(n.leanDeg) > LEVEL_DEG;
+/** Nobody sees less, degrees. */
+const LEVEL_DEG = 0.5;
 
 function end(st: State, why: NonNullable<State["ended"]>): void {
   st.ended = why;

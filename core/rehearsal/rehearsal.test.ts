@@ -18,11 +18,14 @@ import {
   poured,
   readRehearsal,
   rehearsalFile,
+  rubberWays,
   roomOf,
   TICKS,
   turn,
   ventsOpen,
   type Hand,
+  type Network,
+  wayReasons,
   type Setup,
   tickOf,
   type Flaw,
@@ -593,7 +596,13 @@ describe("rubber poured round a master", () => {
     ],
     72,
   );
-  const asked = { up: UP, boardMm: 0, toMm: 40, wallMm: 10, holdsMl: null, cells: 60 };
+  const square = (a: number, b: number): [number, number][] => [
+    [a, -b],
+    [a, b],
+    [-a, b],
+    [-a, -b],
+  ];
+  const asked = { boardMm: 0, toMm: 40, ring: square(25, 25), holdsMl: null, cells: 60 };
   const rubber: Setup = { ...water, liquid: { densityKgM3: 1100, viscosityPaS: 20 }, workingS: 1800, handMlS: 6, open: true };
 
   it("rises in an open box from one corner, under a level roof it shuts no air that can leave sideways, and ends at the fill line", () => {
@@ -627,6 +636,99 @@ describe("rubber poured round a master", () => {
     expect(judged(poured(n, rubber, held)).flaws[0]).toMatchObject({ kind: "void" });
     // Out of a bed of clay up to its rim nothing of that is left to shut.
     expect(networkRound(bell, { ...asked, boardMm: 24 }).shut).toEqual([]);
+  });
+
+  // A dish upside down on a stem: hollow 20 across and 1 deep under its rim.
+  const dish = turnedSolid(
+    [
+      [3, 0],
+      [3, 20],
+      [10, 20],
+      [10, 19],
+      [14, 19],
+      [14, 30],
+    ],
+    96,
+  );
+  const airOf = (n: Network) => n.shut.reduce((sum, p) => sum + p.volumeMl, 0);
+  /** A pin that is next to nothing, so that the room is the box. */
+  const pin = turnedSolid(
+    [
+      [0.05, 0],
+      [0.05, 1],
+    ],
+    12,
+  );
+
+  it("holds in a box that leans what lies under its low rim, and no more than the pour: wedges, by their closed form", () => {
+    const box = { ...asked, ring: square(30, 20), rimMm: 50, cells: 40 };
+    for (const [leanDeg, towardsDeg, longMm] of [
+      [20, 0, 60],
+      [20, 180, 60],
+      [-35, 0, 60],
+      [30, 90, 40],
+      [45, 270, 40],
+    ] as const) {
+      const n = networkRound(pin, { ...box, leanDeg, towardsDeg });
+      const drop = longMm * Math.tan((Math.abs(leanDeg) * Math.PI) / 180);
+      const wedgeMl = ((drop <= 50 ? 50 - drop / 2 : (50 * 50) / drop / 2) * 60 * 40) / 1000;
+      expect(roomOf(n) / Math.min(wedgeMl, 96)).toBeGreaterThan(0.97);
+      expect(roomOf(n) / Math.min(wedgeMl, 96)).toBeLessThan(1.03);
+      // How deep it stands in the low corner: a prism on the box's floor, cut by a level.
+      const st = poured(n, { ...rubber, handMlS: 50 }, held, { until: (now) => now.filledMl >= 20 });
+      const at = fillingAt(n, st.filledMl)!;
+      const tan = drop / longMm;
+      const wide = Math.sqrt((2 * st.filledMl * 1000) / (2400 / longMm) / tan);
+      const deep = wide <= longMm ? wide * Math.sin(Math.atan(tan)) : ((st.filledMl * 1000) / 2400 + drop / 2) * Math.cos(Math.atan(tan));
+      expect(Math.abs(at.levelMm - deep)).toBeLessThan(0.9);
+    }
+  });
+
+  it("lets air out where the lean puts it highest, and keeps what is under when it is set down level", () => {
+    const level = airOf(networkRound(dish, asked));
+    expect(level / ((Math.PI * (100 - 9)) / 1000)).toBeGreaterThan(0.93);
+    const leaning = networkRound(dish, { ...asked, rimMm: 60, leanDeg: 20 });
+    // What is left hangs over the high side of the rim: a segment 1/tan 20° wide, a wedge in it.
+    expect(airOf(leaning)).toBeLessThan(0.12 * level);
+    const setDown = networkRound(dish, { ...asked, before: [{ leanDeg: 20, filledMl: 1 }] });
+    const shares = [0.2, 0.4, 0.6, 0.8].map((share) => airOf(entered(setDown, share * leaning.cavityMl)));
+    expect([...shares].sort((a, b) => b - a)).toEqual(shares);
+    expect(shares[0]! / level).toBeGreaterThan(0.95);
+    expect(shares[3]! / level).toBeLessThan(0.15);
+  });
+
+  it("is proposed the lean, the side and the moment to set it down that leave least air; nothing but level where that keeps none", () => {
+    const ways = rubberWays(dish, { ...asked, cells: 18, rimMm: 60 });
+    expect(ways[0]!.leanDeg).toBeGreaterThan(0);
+    expect(ways[0]!.airMl).toBeLessThan(0.2 * ways.at(-1)!.airMl);
+    expect(ways.at(-1)!.leanDeg).toBe(0);
+    for (const w of ways) expect(wayReasons(w, ways).length).toBeGreaterThan(1);
+    expect(rubberWays(mushroom, { ...asked, cells: 18 })).toEqual([{ onHead: false, leanDeg: 0, towardsDeg: 0, backPct: 50, airMl: 0 }]);
+    // On its head the mushroom's cap lies on the board, and the dish's hollow looks up.
+    expect(airOf(networkRound(dish, { ...asked, onHead: true, boardMm: -40, toMm: 0 }))).toBeLessThan(1e-3);
+  });
+
+  it("runs over the low wall when too much is in, is aslant when nobody sets it down, and loses no drop", () => {
+    const open: Setup = { ...rubber, handMlS: 20, potMl: 90 };
+    const leaning = networkRound(dish, { ...asked, leanDeg: 25 });
+    const forgotten = poured(leaning, open, held);
+    expect(forgotten.filledMl + forgotten.spiltMl + forgotten.potMl + forgotten.funnelMl).toBeCloseTo(90, 6);
+    expect(forgotten.spiltMl).toBeGreaterThan(1);
+    expect(judged(forgotten).flaws.map((f) => f.kind)).toEqual(expect.arrayContaining(["slant", "spilt"]));
+    const level = networkRound(dish, { ...asked, before: [{ leanDeg: 25, filledMl: 40 }] });
+    const good = poured(leaning, { ...open, potMl: 100 }, held, { turns: [{ tick: 200, network: level }] });
+    expect(good.ended).toBe("full");
+    expect(judged(good).flaws.some((f) => f.kind === "slant")).toBe(false);
+    expect(good.filledMl + good.spiltMl + good.potMl + good.funnelMl).toBeCloseTo(100, 6);
+  });
+
+  it("runs into a closed box through its hole, and keeps the air under the lid where nothing lets it out", () => {
+    const lid = networkRound(dish, { ...asked, lid: true });
+    const st = poured(lid, { ...water, workingS: 1800, handMlS: 200, potMl: 300, funnelMl: 100, vents: { count: 1, diameterMm: 4 } }, held);
+    expect(st.ended).toBe("full");
+    expect(lid.open).toBe(false);
+    // Leant with its hole low, the far end of the lid keeps air.
+    expect(airOf(networkRound(dish, { ...asked, lid: true, leanDeg: -20 }))).toBeGreaterThan(5);
   });
 
   it("thickens where the hand is too slow for its pot life", () => {

@@ -87,3 +87,28 @@ export function gauge(q: GaugeQuestion): Gauged {
     },
   };
 }
+
+/** Volumes in mL up to heights in mm, both rising. */
+type Marks = readonly { mm: number; ml: number }[];
+
+/** What is in it at a height of a curve, mL; straight between two of its marks, and no more than its last. */
+export function mlAt(points: Marks, mm: number): number {
+  if (mm <= (points[0]?.mm ?? 0)) return 0;
+  for (let i = 1; i < points.length; i++) {
+    const [a, b] = [points[i - 1]!, points[i]!];
+    if (mm <= b.mm) return a.ml + ((b.ml - a.ml) * (mm - a.mm)) / (b.mm - a.mm);
+  }
+  return points.at(-1)?.ml ?? 0;
+}
+
+/** How high something would stand level that stands so high up the low wall of a leaning box, mm. */
+export function levelledMm(fill: { points: Marks; lowWall: Marks | null }, lowWallMm: number): number {
+  if (!fill.lowWall) return lowWallMm;
+  const ml = mlAt(fill.lowWall, lowWallMm);
+  const { points } = fill;
+  for (let i = 1; i < points.length; i++) {
+    const [a, b] = [points[i - 1]!, points[i]!];
+    if (ml <= b.ml) return a.mm + ((b.mm - a.mm) * Math.max(0, ml - a.ml)) / Math.max(1e-9, b.ml - a.ml);
+  }
+  return points.at(-1)?.mm ?? lowWallMm;
+}

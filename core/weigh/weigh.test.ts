@@ -13,6 +13,8 @@ import {
   cupMlAt,
   cupTargets,
   gauge,
+  levelledMm,
+  mlAt,
   handlingDefault,
   HEADROOM,
   leastWeighable,
@@ -216,6 +218,16 @@ describe("splitting", () => {
 });
 
 describe("gauge as you go", () => {
+  it("is read up the low wall of a box that leans as the height it would stand level, and level as it is", () => {
+    // A box 100 long and wide that leans so that 30 up its low wall is a wedge of half of that.
+    const points = [0, 25, 50].map((mm) => ({ mm, ml: 10 * mm }));
+    const lowWall = [0, 10, 20, 30].map((mm) => ({ mm, ml: (mm * mm) / 6 }));
+    expect(levelledMm({ points, lowWall }, 30)).toBeCloseTo(15, 9);
+    expect(levelledMm({ points, lowWall }, 0)).toBe(0);
+    expect(levelledMm({ points, lowWall: null }, 30)).toBe(30);
+    expect(mlAt(points, 37.5)).toBeCloseTo(375, 9);
+    expect(mlAt(points, 90)).toBe(500);
+  });
   const straight = (area: number) => (mm: number) => (area * mm) / 1000;
   const ask = (patch: Partial<GaugeQuestion> = {}): GaugeQuestion => ({
     pouredG: 1100,

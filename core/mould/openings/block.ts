@@ -4,7 +4,7 @@ import type { BlockOpening, BlockPour, BlockRoom } from "./kind";
 
 /** What ways of opening a block share. */
 
-export const wholePour = (name: string, { box, fillHeightMm, pluggedMl }: BlockRoom): BlockPour => ({
+export const wholePour = (name: string, { box, fillHeightMm, pluggedMl, onHead }: BlockRoom): BlockPour => ({
   kind: "block",
   part: "whole",
   name,
@@ -15,7 +15,8 @@ export const wholePour = (name: string, { box, fillHeightMm, pluggedMl }: BlockR
   coversMl: pluggedMl,
   plug: false,
   turned: false,
-  upsideDown: false,
+  upsideDown: onHead,
+  leant: null,
 });
 
 /** Two parts that meet at the parting: one first, over a clay bed, the other after turning. */
@@ -28,7 +29,7 @@ export function partedPours(
   const upTo = baseMm + partingMm;
   const lower = { rubberMl: (box.areaMm2 * upTo) / 1000 - below, fromMm: fillHeightMm - upTo, coversMl: below, upsideDown: true };
   const upper = { rubberMl: (box.areaMm2 * (fillHeightMm - upTo)) / 1000 - (pluggedMl - below), fromMm: upTo, coversMl: pluggedMl - below, upsideDown: false };
-  const common = { kind: "block" as const, plug: false, fillLineMm: fillHeightMm };
+  const common = { kind: "block" as const, plug: false, fillLineMm: fillHeightMm, leant: null };
   const [before, after] = lowerFirst ? [lower, upper] : [upper, lower];
   return [
     { ...common, part: "first", name: first, ...before, clayMl: after.rubberMl, turned: false },

@@ -2,6 +2,24 @@ import type { Body } from "../../body";
 import type { RubberForm } from "../../material";
 import type { BoxPlan } from "../box";
 
+/** A box that leans while the first of a pour goes in, and is set down level after. Lengths mm, volumes mL. */
+export interface Leant {
+  leanDeg: number;
+  /** Which of the piece's directions lies low: degrees from its right towards its back. */
+  towardsDeg: number;
+  /** Rubber in it when it is set down level, and how high that stands up the low wall then, from the floor along the wall. */
+  backMl: number;
+  lowWallMm: number;
+  /** Height of its surface then over the lowest edge of the floor, straight up: what presses there. */
+  deepMm: number;
+  /** The same over the middle of the floor. */
+  levelMm: number;
+  /** What is in it when it stands so high up the low wall, from nothing to the rim, rising. */
+  lowWall: readonly { mm: number; ml: number }[];
+  /** Share of the pour, %, from which it would run over the low wall; null where all of it has room. */
+  overPct: number | null;
+}
+
 /** One pour of rubber into a box, or of a loose plug into its hole. Heights are from the floor as it stands for that pour, mm. */
 export interface BlockPour {
   kind: "block";
@@ -22,6 +40,8 @@ export interface BlockPour {
   turned: boolean;
   /** The master stands on its head for this pour. */
   upsideDown: boolean;
+  /** Null where its box stands level all along. */
+  leant: Leant | null;
 }
 
 /** What the pours of a block are worked out from. Lengths mm, volumes mL. */
@@ -36,7 +56,12 @@ export interface BlockRoom {
   pluggedMl: number;
   /** The part below the parting is poured first, with the master on its head. */
   lowerFirst: boolean;
+  /** One that is poured whole is, with the master on its head. */
+  onHead: boolean;
 }
+
+/** What holds a master while rubber rises round it: the board under its back, its sprue former from below, from a bar above or from the side, or the clay or rubber it lies in. */
+export type HeldBy = "board" | "former" | "bar" | "wall" | "clay" | "rubber";
 
 /** What is done before a pour and said with it. */
 export interface PourWords {
@@ -76,7 +101,7 @@ interface Common {
 export interface BlockOpening extends Common {
   made: "block";
   pours: (room: BlockRoom) => BlockPour[];
-  boxStep: string;
+  boxStep: (held: HeldBy) => string;
   words: (p: BlockPour, plugFaces: readonly string[]) => PourWords;
 }
 

@@ -9,7 +9,7 @@ export const open: BlockOpening = {
   ifTooTight: " Relief cuts help; a slit, a parting or a softer rubber is surer.",
   cut: "reliefs",
   pours: (room) => [wholePour("Whole mould", room)],
-  boxStep: "Build the box round the master, seal every seam and mark the fill line.",
+  boxStep: () => "Build the box round the master, seal every seam and mark the fill line.",
   words: wholeWords,
   free: easeOut,
 };

@@ -8,7 +8,7 @@ export const slit: BlockOpening = {
   ifTooTight: " The slit takes care of it.",
   cut: "down",
   pours: (room) => [wholePour("Whole mould", room)],
-  boxStep: "Build the box round the master, seal every seam and mark the fill line.",
+  boxStep: () => "Build the box round the master, seal every seam and mark the fill line.",
   words: wholeWords,
   free: () => ({ id: "cut", what: "Slit one side from the mouth, zig-zag, and spread the lips as you go; then lift the master out." }),
 };

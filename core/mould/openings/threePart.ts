@@ -25,7 +25,7 @@ export const threePart: BlockOpening = {
     const [first, other] = partedPours(room, "First part", "");
     return [first, halved(other, "second", "Second part", other.rubberMl / 2), halved(other, "third", "Third part", 0)];
   },
-  boxStep: ON_CLAY,
+  boxStep: () => ON_CLAY,
   words: (p, plugFaces) => {
     switch (p.part) {
       case "first":

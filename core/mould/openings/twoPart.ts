@@ -8,7 +8,7 @@ export const twoPart: BlockOpening = {
   base: true,
   halves: true,
   pours: (room) => partedPours(room, "First half", "Second half"),
-  boxStep: ON_CLAY,
+  boxStep: () => ON_CLAY,
   words: partedWords,
   free: easeOut,
 };

@@ -3,7 +3,9 @@
 import { Play, Square } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useEffect, useMemo, useState } from "react";
-import { looksAlike, pictureOf, putOn, stagesOf, VIEWS, type Scene, type Stage as StageName, type View } from "@/core/draw";
+import { looksAlike, pictureOf, pourAt, putOn, stagesOf, VIEWS, type Scene, type Stage as StageName, type View } from "@/core/draw";
+import { standOf, standUp } from "@/core/mould";
+import { rubberRuns } from "@/core/plan";
 import { pick } from "@/core/material";
 import { Drag } from "../../kit/Drag";
 import { Tabs } from "../../kit/Tabs";
@@ -49,7 +51,10 @@ export function StageCard({
   const { id, job, plan, catalogue, edit } = useJob();
   const { fmt } = useUnits();
   // Until somebody chooses, a mould that leans is seen from where it leans.
-  const up = job.mould.filling?.up ?? null;
+  const poured = stage === "pour0" || stage === "pour1" ? pourAt({ plan, stage }) : null;
+  const stand = poured?.leant ? standOf(job.mould.stands, poured.part) : null;
+  const filled = job.mould.filling?.up ?? null;
+  const up = useMemo(() => (stand ? standUp(stand) : stage === "cast" ? filled : null), [stand, filled, stage]);
   const leans = useMemo(() => leaningView(up), [up]);
   const [chosenView, setView] = useState<View | null>(null);
   const [chosenDeg, setTurnDeg] = useState<number | null>(null);
@@ -62,8 +67,12 @@ export function StageCard({
   const panelMm = pick(catalogue.boxes, job.boxId)?.thicknessMm ?? 0;
   const alike = plan.body !== null && looksAlike(plan.body);
   const views = alike ? ALIKE : VIEWS;
-  const view = chosenView ?? (stage === "cast" && !alike ? leans.view : "along");
+  const view = chosenView ?? (alike ? "along" : leans.view);
   const scene = useMemo(() => pictureOf({ plan, mould: job.mould, stage, panelMm }, view, turnDeg), [plan, job.mould, stage, panelMm, view, turnDeg]);
+  const pours = useMemo(
+    () => (round ? rubberRuns(plan).map((r) => ({ name: r.pour.name, boxed: { ...r.room, leanDeg: r.stand.leanDeg } })) : []),
+    [round, plan],
+  );
   const at = stages.findIndex((s) => s.stage === stage);
   const next = stages[at + 1]?.stage;
   useEffect(() => {
@@ -106,6 +115,7 @@ export function StageCard({
             marks={job.mould.offSeam}
             filling={job.mould.filling}
             cutsMm={job.inside.cutsMm}
+            pours={pours}
             onFilling={(filling) => edit((j) => ({ ...j, mould: { ...j.mould, filling } }))}
             onMarks={(offSeam) => edit((j) => ({ ...j, mould: { ...j.mould, offSeam } }))}
             onPlug={(p) => edit((j) => ({ ...j, mould: { ...j.mould, plugs: [...j.mould.plugs, p].slice(-12) } }))}
@@ -146,7 +156,7 @@ export function StageCard({
       )}
       <div className="flex flex-wrap items-center justify-between gap-x-3 px-2 pb-1">
         {scene && !round && <Legend plan={plan} scene={scene} asked={asked} onAsk={ask} />}
-        <div className="ml-auto flex items-center">
+        <div className="ml-auto flex min-w-0 flex-wrap items-center justify-end">
           {plan.body &&
             views.map((v) => (
               <button

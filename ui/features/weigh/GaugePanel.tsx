@@ -1,9 +1,10 @@
 "use client";
 
 import { useState } from "react";
-import { gauge, supplyOf, type WeighAct } from "@/core/weigh";
+import { gauge, levelledMm, mlAt, supplyOf, type WeighAct } from "@/core/weigh";
 import { QuantityField } from "../../form/QuantityField";
 import type { WeighView } from "@/contract/weigh";
+import { Tick } from "../../kit/Tick";
 import { useUnits } from "../../kit/units";
 
 const READ_MM = 1;
@@ -17,24 +18,20 @@ export function GaugePanel({ view, act }: { view: WeighView; act: (a: WeighAct) 
   const [pouredG, setPoured] = useState<number | null>(last?.pouredG ?? (emptied > 0 ? Math.round(emptied) : null));
   const [heightMm, setHeight] = useState<number | null>(last?.heightMm ?? null);
   const { fill } = view;
+  const [leaning, setLeaning] = useState(fill?.lowWall != null);
   if (!fill) return null;
-  const planMlTo = (mm: number): number => {
-    const points = fill.points;
-    if (mm <= (points[0]?.mm ?? 0)) return 0;
-    for (let i = 1; i < points.length; i++) {
-      const [a, b] = [points[i - 1]!, points[i]!];
-      if (mm <= b.mm) return a.ml + ((b.ml - a.ml) * (mm - a.mm)) / (b.mm - a.mm);
-    }
-    return points.at(-1)?.ml ?? 0;
-  };
+  // Read up its low wall while it leans: as high as it would stand level, and as well as it can be read so.
+  const levelMm = (mm: number) => (leaning ? levelledMm(fill, mm) : mm);
+  const standsMm = heightMm === null ? null : levelMm(heightMm);
+  const readMm = leaning && heightMm !== null ? Math.max(0.2, levelMm(heightMm + READ_MM) - levelMm(heightMm)) : READ_MM;
   const answer =
-    pouredG !== null && heightMm !== null
+    pouredG !== null && standsMm !== null
       ? gauge({
           pouredG,
           weighedG: Math.max(1, 0.01 * pouredG),
-          heightMm,
-          readMm: READ_MM,
-          planMlTo,
+          heightMm: standsMm,
+          readMm,
+          planMlTo: (mm) => mlAt(fill.points, mm),
           fillLineMm: fill.fillLineMm,
           gMl: w.gMl,
           gMlHalf: w.gMlHalf,
@@ -42,7 +39,7 @@ export function GaugePanel({ view, act }: { view: WeighView; act: (a: WeighAct) 
         })
       : null;
   const g = answer?.ok ? answer.gauge : null;
-  const atLine = heightMm !== null && heightMm >= fill.fillLineMm - READ_MM;
+  const atLine = standsMm !== null && standsMm >= fill.fillLineMm - READ_MM;
   const supply = g && pouredG !== null ? supplyOf(w, pouredG, g, atLine) : null;
   return (
     <section aria-labelledby="gauge" className="card space-y-3 p-4">
@@ -68,9 +65,14 @@ export function GaugePanel({ view, act }: { view: WeighView; act: (a: WeighAct) 
           max={3000}
           optional
           onChange={setHeight}
-          help={`from the floor; the line is at ${fmt(fill.fillLineMm, "length")}`}
+          help={leaning ? "up its low wall, from the floor" : `from the floor; the line is at ${fmt(fill.fillLineMm, "length")}`}
         />
       </div>
+      {fill.lowWall && (
+        <Tick checked={leaning} onChange={setLeaning}>
+          It still leans
+        </Tick>
+      )}
       {answer && !answer.ok && (
         <p role="alert" className="fault">
           {say(answer.message)}
@@ -98,7 +100,7 @@ export function GaugePanel({ view, act }: { view: WeighView; act: (a: WeighAct) 
               )}
             </p>
           )}
-          <button type="button" className="btn" onClick={() => pouredG !== null && heightMm !== null && act({ do: "gauge", pouredG, heightMm })}>
+          <button type="button" className="btn" onClick={() => pouredG !== null && standsMm !== null && act({ do: "gauge", pouredG, heightMm: standsMm })}>
             Write it down
           </button>
         </>

@@ -3,9 +3,9 @@
 import type { Remote } from "comlink";
 import { proxy } from "comlink";
 import { useEffect, useState } from "react";
-import { reasonsOf, type CoatMap, type Posture, type Sequence, type Trapped } from "@/core/air";
+import { reasonsOf, type Boxed, type CoatMap, type Posture, type Sequence, type Trapped } from "@/core/air";
 import type { Vec } from "@/core/mesh";
-import type { Filling } from "@/core/mould";
+import { towardsName, type Filling } from "@/core/mould";
 import type { ModelWorker } from "@/workers/model.worker";
 import type { useGoing } from "../../data/useGoing";
 import { useUnits } from "../../kit/units";
@@ -200,8 +200,12 @@ export function AirTold({ air, hues }: { air: AirState; hues: { caught: string; 
   );
 }
 
+/** How a box is held while its rubber rises, in a sentence. */
+export const howPoured = ({ onHead, leanDeg, towardsDeg }: Boxed): string =>
+  `Seen as it stands for this pour: ${onHead ? "on its head" : "upright"}, ${leanDeg ? `wedged up ${Math.round(leanDeg)}° with its ${towardsName(towardsDeg ?? 0)} low` : "level"}.`;
+
 /** Where the first coat has to be painted in, or the air drawn out. */
-export function CoatTold({ coat, hues }: { coat: CoatMap; hues: { caught: string } }) {
+export function CoatTold({ coat, hues, how }: { coat: CoatMap; hues: { caught: string }; /** How its box is held. */ how: string | null }) {
   const { fmt } = useUnits();
   return (
     <div className="space-y-1 text-sm">
@@ -224,7 +228,7 @@ export function CoatTold({ coat, hues }: { coat: CoatMap; hues: { caught: string
           {s.by === "paint" ? "paint rubber in first, and look for bubbles." : "too narrow for a brush: draw the air out under vacuum, or fill it and drill."}
         </p>
       ))}
-      <p className="hint">Seen as the piece stands on its back, with rubber rising round it.</p>
+      <p className="hint">{how ?? "Seen as the piece stands on its back, with rubber rising round it."}</p>
     </div>
   );
 }

@@ -6,7 +6,7 @@ import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from
 import { polygonOf, sectionAt, type Body } from "@/core/body";
 import type { Vec } from "@/core/mesh";
 import type { Opens } from "@/core/master";
-import type { CoatMap } from "@/core/air";
+import { boxUp, type Boxed, type CoatMap } from "@/core/air";
 import { freeHole, type Filling, type OffSeam, type Plug } from "@/core/mould";
 import type { Laid, Left } from "@/workers/model.worker";
 import { useGoing } from "../../data/useGoing";
@@ -17,7 +17,7 @@ import { Pick } from "../../kit/Pick";
 import { Running } from "../../kit/Progress";
 import { useDark } from "../../kit/theme";
 import { useUnits } from "../../kit/units";
-import { AirTold, CoatTold, useAir } from "./Air";
+import { AirTold, CoatTold, howPoured, useAir } from "./Air";
 import { HUES } from "./hues";
 import { Balls, Piece, Rope, Sight, Standing, Stoppers, type Stopper, type Look, type Touch, type Touched } from "./Scene";
 import { steadySolid } from "./solid";
@@ -90,6 +90,7 @@ export function Round({
   marks,
   filling,
   cutsMm,
+  pours,
   onMarks,
   onFilling,
   onPlug,
@@ -106,6 +107,8 @@ export function Round({
   filling: Filling | null;
   /** Heights at which the piece is cut and cast in sections. */
   cutsMm: readonly number[];
+  /** Pours of rubber round it, each in its box as it is held. */
+  pours: readonly { name: string; boxed: Boxed }[];
   onMarks: (marks: OffSeam[]) => void;
   onFilling: (filling: Filling) => void;
   onPlug: (p: Plug) => void;
@@ -128,6 +131,8 @@ export function Round({
   const { doing, begin, end } = going;
   const [shown, setShown] = useState<Shown>("leave");
   const [coat, setCoat] = useState<(CoatMap & { touched: Uint8Array }) | null>(null);
+  const [pourName, setPourName] = useState<string | null>(null);
+  const pour = pours.find((p) => p.name === pourName) ?? pours[0];
   const corners = useMemo(() => steadySolid(body), [body]);
   const touch = useRef<Touch>(null);
   // What the cut passes through, from its front to its back.
@@ -152,9 +157,11 @@ export function Round({
   const show = async (next: Shown) => {
     setShown(next);
     setHand("turn");
-    if (next !== "coat") return;
+    if (next === "coat") await lookAtCoat(pour?.boxed ?? null);
+  };
+  const lookAtCoat = async (boxed: Boxed | null) => {
     begin("Pouring rubber round it");
-    setCoat(await ask((w) => w.coat(corners)));
+    setCoat(await ask((w) => w.coat(corners, boxed)));
     end();
   };
   const mark = (next: OffSeam[]) => {
@@ -231,7 +238,7 @@ export function Round({
           <ambientLight intensity={1.1} />
           <directionalLight position={[size, -size, 2 * size]} intensity={1.6} />
           <directionalLight position={[-size, size, 0.5 * size]} intensity={0.7} />
-          <Standing up={shown === "air" ? air.up : UPRIGHT} middle={body.heightMm / 2}>
+          <Standing up={shown === "air" ? air.up : shown === "coat" && pour ? boxUp(pour.boxed) : UPRIGHT} middle={body.heightMm / 2}>
             <Piece
               corners={corners}
               free={(shown === "leave" ? left?.free : shown === "air" ? air.trapped?.touched : coat?.touched) ?? null}
@@ -289,7 +296,7 @@ export function Round({
             (shown === "air" ? (
               <AirTold air={air} hues={hues} />
             ) : shown === "coat" ? (
-              coat && <CoatTold coat={coat} hues={hues} />
+              coat && <CoatTold coat={coat} hues={hues} how={pour ? howPoured(pour.boxed) : null} />
             ) : (
               left && (
                 <Told
@@ -320,6 +327,18 @@ export function Round({
             options={[...HANDS, ...HANDS_OF[shown], ...(onLay && shown === "leave" ? LAYS : [])]}
             onChange={setHand}
           />
+          {shown === "coat" && pours.length > 1 && pour && (
+            <Choice
+              label="Which pour"
+              hideLabel
+              value={pour.name}
+              options={pours.map((p) => ({ value: p.name, label: p.name }))}
+              onChange={(name) => {
+                setPourName(name);
+                void lookAtCoat(pours.find((p) => p.name === name)?.boxed ?? null);
+              }}
+            />
+          )}
           {shown === "leave" && marks.length > 0 && (
             <button type="button" className="btn btn-bare !px-2.5 text-sm" onClick={() => mark([])}>
               Wipe the marks

@@ -70,14 +70,18 @@ interface Ended {
 /** The hand and the section: hold to pour, lean it, put the pot down; then look back at it. */
 export function Pour({
   network,
+  straight = network,
   setup: asked,
   of,
   bestKey,
   most,
   lean,
+  mostLean = MOST_LEAN,
   onBest,
 }: {
+  /** As it is held before the first drop; and as it stands straight, where that is another. */
   network: Network;
+  straight?: Network;
   setup: Setup;
   of: Picture["of"];
   bestKey: string;
@@ -85,6 +89,8 @@ export function Pour({
   most: { chokeMm: number; pourC: number } | null;
   /** The same mould held otherwise, by how it was held before; null for what stands on its board. */
   lean: ((leanDeg: number, before: readonly Held[], frozen: readonly number[]) => Promise<Network | null>) | null;
+  /** As far as it is leant, degrees. */
+  mostLean?: number;
   /** A pour has come to its end, and the best so far is kept. */
   onBest?: () => void;
 }) {
@@ -105,13 +111,13 @@ export function Pour({
   const looked = useRef<State | null>(null);
   const [hint, setHint] = useState<OneChange | "hold" | null>(null);
   const [best, setBest] = useState(() => readBest(bestKey));
-  const [leanDeg, setLeanDeg] = useState(0);
+  const [leanDeg, setLeanDeg] = useState(network.leanDeg);
   // How it stands before the first drop.
   const start = useRef(network);
   // Slow mixes are shown faster, at a round pace.
   const pace = useMemo(() => {
     const runs = setup.open ? setup.handMlS : Math.min(inflow(setup, setup.funnelMl), setup.handMlS);
-    const s = roomOf(network) / Math.max(1e-6, runs);
+    const s = network.cavityMl / Math.max(1e-6, runs);
     return s <= SHOWN_S ? 1 : Math.ceil(s / SHOWN_S);
   }, [network, setup]);
 
@@ -172,12 +178,12 @@ export function Pour({
           grown: st ? shown.basins.map((_, b) => 1 - openness(shown, setup, st, b)) : [],
           over: st !== null && (st.ended !== null || shown.heldMl > 0 || shown.shut.some((p) => isShut(shown, p, st.filledMl))),
         });
-      if (canvas.current) paint(canvas.current, { network: shown, straight: network, st, setup, dark, of });
+      if (canvas.current) paint(canvas.current, { network: shown, straight, st, setup, dark, of });
       frame = requestAnimationFrame(draw);
     };
     frame = requestAnimationFrame(draw);
     return () => cancelAnimationFrame(frame);
-  }, [network, setup, pace, dark, finish, of]);
+  }, [straight, setup, pace, dark, finish, of]);
 
   const byKey = useRef(false);
   // The newest wish counts: while one way of holding it is worked out, others may be asked for.
@@ -299,7 +305,7 @@ export function Pour({
           height={520}
           className="w-full rounded-lg bg-paper"
           role="img"
-          aria-label={`${of === "rubber" ? "The box" : "The mould"} in section, ${fmt(told.filled, "volume")} of ${fmt(roomOf(network), "volume")} in it`}
+          aria-label={`${of === "rubber" ? "The box" : "The mould"} in section, ${fmt(told.filled, "volume")} of ${fmt(roomOf(straight), "volume")} in it`}
         />
         {size && (
           <Filling
@@ -314,7 +320,7 @@ export function Pour({
       <p className="flex items-baseline justify-between gap-3">
         <span className="figure whitespace-nowrap text-3xl">{fmt(told.filled, "volume")}</span>
         <span className="text-sm">
-          of {fmt(roomOf(network), "volume")}, after {fmt(told.seconds / 3600, "duration")}
+          of {fmt(roomOf(straight), "volume")}, after {fmt(told.seconds / 3600, "duration")}
           {pace > 1 ? `, shown ${pace} times as fast` : ""}
         </span>
       </p>
@@ -346,12 +352,12 @@ export function Pour({
       </div>
       {lean && (
         <Drag
-          label="Lean it, to the left or right"
+          label={of === "rubber" ? "Lean the box" : "Lean it, to the left or right"}
           shown={leanDeg === 0 ? "straight" : `${Math.abs(leanDeg)}° ${leanDeg < 0 ? "left" : "right"}`}
           spoken={leanDeg === 0 ? "straight" : `${Math.abs(leanDeg)} degrees to the ${leanDeg < 0 ? "left" : "right"}`}
           value={leanDeg}
-          min={-MOST_LEAN}
-          max={MOST_LEAN}
+          min={-mostLean}
+          max={mostLean}
           step={5}
           onChange={(deg) => void leanTo(deg)}
         />

@@ -30,7 +30,7 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
   ink.clearRect(0, 0, c.width, c.height);
   const left = Math.min(...n.bars.map((b) => b.xMm));
   const wide = Math.max(...n.bars.map((b) => b.xMm)) + n.barMm - left;
-  const funnelMm = of === "rubber" ? 0 : Math.max(0.18 * straight.highMm, 8);
+  const funnelMm = setup.open ? 0 : Math.max(0.18 * straight.highMm, 8);
   const lean = (n.leanDeg * Math.PI) / 180;
   const [sin, cos] = [Math.sin(lean), Math.cos(lean)];
   const by = Math.min((c.width * 0.8) / (wide + 2 * funnelMm * Math.abs(sin)), (c.height * (0.9 - 0.14 * Math.abs(sin))) / (n.highMm + funnelMm * 1.8 * cos));
@@ -60,10 +60,16 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
       ink.fillStyle = hue.rubber;
       ink.fillRect(-half, (-straight.highMm / 2) * by - above, 2 * half, straight.highMm * by + above + below);
     });
-  } else {
-    // The box: what is no room in it is the master.
+  } else if (n.walls) {
+    // The box: what is no room in it is the master, or the bed it lies in.
+    ink.beginPath();
+    n.walls.forEach(([x, z], i) => (i === 0 ? ink.moveTo(x0 + x * by, y(z)) : ink.lineTo(x0 + x * by, y(z))));
+    ink.closePath();
     ink.fillStyle = hue.master;
-    ink.fillRect(x0 + left * by, y(n.highMm), wide * by, n.highMm * by);
+    ink.fill();
+    ink.strokeStyle = hue.breath;
+    ink.lineWidth = 4;
+    ink.stroke();
   }
   const at = st ? fillingAt(n, st.filledMl) : null;
   const full = new Set(at ? n.order.slice(0, at.index) : []);
@@ -79,11 +85,12 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
     // Air that is shut off by now, or what stayed there when the mould was turned.
     if (b.airFromMm < b.toMm && (st?.ended || n.heldMl > 0 || (at && at.levelMm >= b.airFromMm - 1e-6))) {
       const air = n.shut.some((p) => p.topMm > b.airFromMm && p.spillMm < b.toMm);
-      column(b.xMm, b.airFromMm, b.toMm, air || n.heldMl === 0 ? hue.air : hue.melt);
+      // Under the slanting wall of an open box nothing is shut in.
+      if (air || !n.open) column(b.xMm, b.airFromMm, b.toMm, air || n.heldMl === 0 ? hue.air : hue.melt);
     }
   }
   if (st && setup.freezing) crusts(st);
-  if (of === "rubber") return;
+  if (setup.open) return void stream();
   const choke = Math.max(3, setup.chokeMm * by);
   const reach = (z: number) => (straight.highMm - z + funnelMm * 0.5) * by;
   // Vents that have no place of their own stand at the highest, beside the sprue.
@@ -141,6 +148,14 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
       ink.fillRect(-choke / 2, -foot, choke, foot + 2);
     }
   });
+
+  /** What runs into an open box where it is poured in, and what runs over its low wall. */
+  function stream(): void {
+    if (!st || st.ended || st.inMlS <= 0) return;
+    const x = x0 + (n.sprue.xMm + n.barMm / 2) * by;
+    ink!.fillStyle = hue.melt;
+    ink!.fillRect(x - 3, 0, 6, y(at?.levelMm ?? 0));
+  }
 
   /** Air on its way out: strokes over the mouth of a way, as far apart as it is fast, and further up the more has left. */
   function breath(top: number, mm3S: number, across: number): void {

@@ -16,7 +16,10 @@ export function flawWords(f: Flaw, of: "cast" | "rubber", fmt: Fmt): string {
       return `A void of ${fmt(f.volumeMl, "volume")} at ${fmt(f.topMm, "length")}: the rising level shut it at ${fmt(f.spillMm, "length")}. ${of === "rubber" ? "Paint that place first, or draw the air out under vacuum." : "A vent there lets it out."}`;
     case "gulp":
       return `The funnel ran dry after ${seconds(f.tick, fmt)}: air went in with the next pour, and the front stood still.`;
+    case "slant":
+      return `It stands ${Math.abs(Math.round(f.leanDeg))}° aslant, and so does its back: set the box down level before the last of it is in.`;
     case "spilt":
+      if (of === "rubber") return `${fmt(f.ml, "volume")} ran over the low wall: set it down sooner, or lean it less.`;
       return `${fmt(f.ml, "volume")} ran over the funnel's rim: a slower hand, or a wider sprue.`;
   }
 }
