@@ -80,7 +80,7 @@ function Run({ run }: { run: RubberRun }) {
         <Fault>{fault}</Fault>
         {networks ? (
           <Pour
-            key={`${shown?.held} ${first} ${handMlS} ${painted}`}
+            key={`${shown?.held} ${networks.first.leanDeg} ${handMlS} ${painted}`}
             network={networks.first}
             straight={networks.level}
             setup={setup}

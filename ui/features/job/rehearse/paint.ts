@@ -62,14 +62,14 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
     });
   } else if (n.walls) {
     // The box: what is no room in it is the master, or the bed it lies in.
-    ink.beginPath();
-    n.walls.forEach(([x, z], i) => (i === 0 ? ink.moveTo(x0 + x * by, y(z)) : ink.lineTo(x0 + x * by, y(z))));
-    ink.closePath();
     ink.fillStyle = hue.master;
-    ink.fill();
-    ink.strokeStyle = hue.breath;
-    ink.lineWidth = 4;
-    ink.stroke();
+    ink.fill(box(n.walls));
+    // Over its fill line a box that stands level is empty.
+    const line = Math.max(...n.bars.map((b) => b.toMm));
+    if (n.leanDeg === 0 && line < n.highMm) {
+      ink.fillStyle = hue.room;
+      ink.fillRect(x0 + left * by, y(n.highMm), wide * by, (n.highMm - line) * by);
+    }
   }
   const at = st ? fillingAt(n, st.filledMl) : null;
   const full = new Set(at ? n.order.slice(0, at.index) : []);
@@ -90,6 +90,11 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
     }
   }
   if (st && setup.freezing) crusts(st);
+  if (n.walls) {
+    ink.strokeStyle = hue.breath;
+    ink.lineWidth = 4;
+    ink.stroke(box(n.walls));
+  }
   if (setup.open) return void stream();
   const choke = Math.max(3, setup.chokeMm * by);
   const reach = (z: number) => (straight.highMm - z + funnelMm * 0.5) * by;
@@ -148,6 +153,14 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
       ink.fillRect(-choke / 2, -foot, choke, foot + 2);
     }
   });
+
+  /** The box that rubber rises in, as it is held. */
+  function box(walls: NonNullable<Network["walls"]>): Path2D {
+    const path = new Path2D();
+    walls.forEach(([x, z], i) => (i === 0 ? path.moveTo(x0 + x * by, y(z)) : path.lineTo(x0 + x * by, y(z))));
+    path.closePath();
+    return path;
+  }
 
   /** What runs into an open box where it is poured in, and what runs over its low wall. */
   function stream(): void {
