@@ -6,7 +6,7 @@ import { jacketPartsOf, type Plan, type StepId } from "../plan";
 import { quote } from "../quantity";
 import type { JobNumber } from "../record";
 import { contactsIn } from "./contacts";
-import type { Stuff } from "./scene";
+import type { Stuff } from "./stuffs";
 
 /** What is to be said of one thing: its one figure, why it is so, what it is made up of, and the numbers that change it. Sizes are quoted. */
 export interface Answer {

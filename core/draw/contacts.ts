@@ -1,6 +1,7 @@
 import type { Contact, Link } from "../fit";
 import type { Plan } from "../plan";
-import type { Scene, Stuff } from "./scene";
+import type { Scene } from "./scene";
+import type { Stuff } from "./stuffs";
 
 /** Which stuffs of a picture touch at a contact. */
 const MEETS: Partial<Record<Contact, readonly [readonly Stuff[], readonly Stuff[]]>> = {

@@ -7,6 +7,8 @@ import { HELD, type View } from "./views";
 
 /** Vents that stand further before or behind the cut than this share of the piece are not on it. */
 const NEAR_CUT = 0.2;
+/** A stream goes in beside the wall, not on it: at this share of the way there. */
+const BESIDE_WALL = 0.92;
 /** A mould is leaned by so many degrees at a step. */
 const LEAN_STEP = 5;
 const UPRIGHT: Filling = { up: [0, 0, 1], sprueMm: null, ventsMm: [] };
@@ -64,7 +66,7 @@ function pourGrips({ job, plan, scene, stage }: Pictured, axis: 0 | 1): Grip[] {
   const lean = leanGrip(scene, layout.fillHeightMm, `${path}.lean.${axis}`, MOST_LEANT_DEG);
   if (scene.leansDeg !== 0) return [lean];
   const half = scene.boxHalfMm;
-  const at = standOf(job.mould.stands, pour.part).atMm?.[axis] ?? half;
+  const at = standOf(job.mould.stands, pour.part).atMm?.[axis] ?? Math.round(BESIDE_WALL * half);
   return [
     {
       key: "stream",

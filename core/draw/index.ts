@@ -1,4 +1,5 @@
-export { buildScene, pourAt, STUFFS, type Scene, type Region, type Stuff } from "./scene";
+export { buildScene, pourAt, type Scene, type Region } from "./scene";
+export * from "./stuffs";
 export * from "./sheet";
 export * from "./stages";
 export * from "./answers";

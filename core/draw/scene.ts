@@ -3,10 +3,7 @@ import { FRAME_SHELL_MM, heldBy, OPENING, RAIL, standOf, standUp, type BlockLayo
 import { PROFILE_STEPS } from "../elastic";
 import type { Plan } from "../plan";
 import type { Stage } from "./stages";
-
-/** What the regions of the section are made of; colours and hatches go by it. */
-export const STUFFS = ["master", "rubber", "oldRubber", "tinted", "plug", "clay", "box", "jacket", "timber", "cast", "insert", "hollow"] as const;
-export type Stuff = (typeof STUFFS)[number];
+import type { Stuff } from "./stuffs";
 
 /** One region of the section, an SVG path of straight lines in millimetres with z upward. */
 export interface Region {

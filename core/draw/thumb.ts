@@ -1,5 +1,6 @@
 import * as z from "zod";
-import { buildScene, STUFFS, type SceneQuestion } from "./scene";
+import { buildScene, type SceneQuestion } from "./scene";
+import { STUFFS } from "./stuffs";
 
 /** A section small enough for a list: regions only, in mm, rounded to what a small picture can show. */
 export const Thumb = z.object({

@@ -1,4 +1,4 @@
-import { VERDICT_WORD, type Verdict } from "@/core/fit";
+import { VERDICT_WORD, type Verdict } from "@/core/fit/verdict";
 
 const COLOUR: Record<Verdict, string> = { sound: "text-sound", care: "text-care", untested: "text-untested", no: "text-no" };
 

@@ -1,7 +1,8 @@
 "use client";
 
 import { memo, type SVGProps } from "react";
-import { STUFFS, type Region, type Stuff } from "@/core/draw";
+import type { Region } from "@/core/draw";
+import { STUFFS, type Stuff } from "@/core/draw/stuffs";
 
 export const NAMES: Record<Stuff, string> = {
   master: "Master",

@@ -1,4 +1,5 @@
-import { marginsFor, placeLabels, type Box, type Grip, type Measure, type Scene, type Wanted, type Written } from "@/core/draw";
+import type { Box, Grip, Measure, Scene, Wanted, Written } from "@/core/draw";
+import { marginsFor, placeLabels } from "@/core/draw/labels";
 
 /** How a scene lies on a page: px from mm, and where everything written round it goes. */
 export interface Paper {

@@ -7,7 +7,7 @@ import { foundOrNull } from "@/server/refusal";
 import { catalogue, madeOf } from "@/server/plans";
 import { mouldInUse } from "@/core/log";
 import { workshop } from "@/server/workshop";
-import { JobScreen } from "@/ui/features/job/JobScreen";
+import { Job } from "@/ui/features/job/Job";
 
 interface Ctx {
   params: Promise<{ id: string }>;
@@ -33,7 +33,7 @@ export default showing(async function JobPage({ params }: Ctx) {
   const pours = poursOfJob(w, id);
   const inUse = mouldInUse(pours);
   return (
-    <JobScreen
+    <Job
       key={id}
       initial={stored}
       catalogue={catalogue(w)}
