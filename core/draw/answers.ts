@@ -63,7 +63,7 @@ function masterAnswer({ body, masterG }: Plan): Said {
     title: "Volume of the master",
     figure: body && ml(body.volumeMl),
     why: body
-      ? `${mm(body.lengthMm)} × ${mm(body.widthMm)} × ${mm(body.heightMm)} over all${body.volumeErrorMl > 0 ? `, good to ± ${ml(body.volumeErrorMl)}` : ""}.`
+      ? `${mm(body.lengthMm)} × ${mm(body.widthMm)} × ${mm(body.heightMm)} over all${body.volumeErrorMl > 0 ? `, ± ${ml(body.volumeErrorMl)}` : ""}.`
       : "Its sizes are still missing.",
     parts: body
       ? [
@@ -180,7 +180,7 @@ function castAnswer({ castBatch: b, cast, dossier, layers }: Plan): Said {
     title: cast ? `${cast.name} to mix` : "Casting to mix",
     figure: b && g(b.mixG),
     why: b
-      ? `${count === 1 ? "One casting" : `${count} castings`} with ${marginPct} % margin. One weighs ${g(b.wetG)} poured, ${g(b.dryG.typical)} at rest.`
+      ? `${count === 1 ? "" : `${count} castings, `}${marginPct} % margin. One weighs ${g(b.wetG)} poured, ${g(b.dryG.typical)} at rest.`
       : "The mix comes with the master and what is cast.",
     parts: coats.length > 0 ? coats.map((l) => ({ name: l.name, value: g(l.batch.mixG) })) : (b?.parts ?? []).map((p) => ({ name: p.name, value: g(p.massG) })),
     settings: ["cast.count", "cast.marginPct"],
@@ -242,7 +242,7 @@ export function stepAnswer(plan: Plan, step: StepId): Pick<Answer, "title" | "fi
         figure: known ? percent(strain) : "Not known",
         why: known
           ? strain > 0
-            ? `This rubber is good for ${percent(safe.low)} to ${percent(safe.typical)}, a quarter of what breaks it.`
+            ? `It is good for ${percent(safe.low)} to ${percent(safe.typical)}, a quarter of what breaks it.`
             : "Nothing wider has to pass."
           : "Only outer sizes are known: name the undercuts.",
       };
@@ -277,7 +277,7 @@ export function stepAnswer(plan: Plan, step: StepId): Pick<Answer, "title" | "fi
       return {
         title: h.support === "free" ? "Its walls bulge" : "Without what stands behind it, it would bulge",
         figure: most > h.fallsMm ? "It does not stand alone" : most < LEAST_BULGE_MM ? `under ${mm(LEAST_BULGE_MM)}` : mm(most),
-        why: `${mm(h.worst.mostMm.low)} to ${mm(h.worst.mostMm.high)} under ${plan.cast?.name.toLowerCase() ?? "its fill"}; ${mm(h.toleranceMm)} is allowed.`,
+        why: `${mm(h.worst.mostMm.low)} to ${mm(h.worst.mostMm.high)} filled; ${mm(h.toleranceMm)} is allowed.`,
       };
     }
     case "cast":

@@ -242,7 +242,7 @@ export function strengthRemarks(opening: Opening, strength: PlannedStrength, add
       {
         code: "pull-too-hard",
         path: "mould.wallMm",
-        message: `To hold it open over its widest takes about ${quote(strength.pullN.typical, "force")} all round; two hands manage some ${quote(HANDS_N, "force")}. Slit it, take thinner walls or a softer rubber, or part it there.`,
+        message: `To open it over its widest takes some ${quote(strength.pullN.typical, "force")}; two hands manage ${quote(HANDS_N, "force")}. Slit it, part it there, or take thinner walls or softer rubber.`,
       },
     ]);
   if (strength.stretch.core && strength.stretch.grade !== "holds") {

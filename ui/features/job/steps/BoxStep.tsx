@@ -37,11 +37,11 @@ export function BoxStep() {
         <BoxFields />
       ) : (
         <p className="text-soft">
-          A skin needs no box: a level board larger than its skirt
+          No box: a level board larger than its skirt
           {plan.layout?.kind === "skin" && plan.layout.flange && !job.mould.skin.seamWall && ", and a clay fence along each seam"}.
         </p>
       )}
-      <More title="Jacket" now={JACKETS[job.jacket].label} open={!block || jacketRemark}>
+      <More title="Jacket" now={block && !jacketRemark ? JACKETS[job.jacket].label : undefined} open={!block || jacketRemark}>
         <JacketFields />
       </More>
       {plan.layout?.kind === "block" && <Answers layout={plan.layout} pours={plan.pours} />}
@@ -252,7 +252,7 @@ function Answers({ layout, pours }: { layout: BlockLayout; pours: readonly Plann
         />
         <p className="hint mt-1">{say(layout.cutNote)}</p>
       </More>
-      <More title="Fill lines, other boxes" now={layout.pours.map((p) => fmt(p.fillLineMm, "length")).join(", ")}>
+      <More title="Fill lines, other boxes" now={[...new Set(layout.pours.map((p) => fmt(p.fillLineMm, "length")))].join(", ")}>
         <div className="grid grid-cols-2 gap-3">
           <Figure name="Inside" size="text-2xl">
             {layout.box.shape === "cylindrical"

@@ -35,7 +35,7 @@ export function CastStep() {
               <LayerMixes plan={plan} />
             </More>
           ) : (
-            <PartList parts={b.parts} total={b.mixG} />
+            <PartList parts={b.parts} />
           )}
         </>
       ) : (

@@ -50,17 +50,6 @@ export function OpeningStep() {
       )}
       {all && <WaysPanel onClose={() => setAll(false)} />}
       {kind.base && <JobField path="mould.partingMm" label={kind.halves ? "Parting above the back" : "Cut above the back"} />}
-      {kind.halves && (
-        <Choice
-          label="Poured first"
-          value={mould.lowerFirst ? "lower" : "upper"}
-          options={[
-            { value: "upper", label: "Above the parting" },
-            { value: "lower", label: "Below it" },
-          ]}
-          onChange={(v) => put({ lowerFirst: v === "lower" })}
-        />
-      )}
       {kind.plugs && <Plugs />}
       {kind.made === "skin" && <SkinFields kind={kind} />}
       <Remarks path="inside.layers" />
@@ -72,7 +61,18 @@ export function OpeningStep() {
         <LetsGo />
       </More>
       {plan.layout && (
-        <More title="Order of work">
+        <More title="Order of work" now={kind.halves ? (mould.lowerFirst ? "below the parting first" : undefined) : undefined}>
+          {kind.halves && (
+            <Choice
+              label="Poured first"
+              value={mould.lowerFirst ? "lower" : "upper"}
+              options={[
+                { value: "upper", label: "Above the parting" },
+                { value: "lower", label: "Below it" },
+              ]}
+              onChange={(v) => put({ lowerFirst: v === "lower" })}
+            />
+          )}
           <OrderOfWork order={buildOrder(mould, plan.layout, job.jacket)} />
         </More>
       )}

@@ -206,8 +206,8 @@ function Clock({
           <>
             <p className="figure text-3xl leading-tight">{fmt(wait.hours.typical, "duration")}</p>
             <p className="text-sm">
-              Between <Span wait={wait} />
-              {now !== null && <>; poured now, about {wall(now + wait.hours.typical * 3_600_000, now)}</>}
+              <Span wait={wait} />
+              {now !== null && <>; poured now, {wall(now + wait.hours.typical * 3_600_000, now)}</>}
             </p>
             <Aside>
               <p className="hint mt-1">{say(wait.reason)}</p>

@@ -3,8 +3,8 @@
 import type { Part } from "@/core/batch";
 import { useUnits } from "../../../kit/units";
 
-/** What goes on the scale, in pouring order, with the grams large enough to read from the bench. */
-export function PartList({ parts, total }: { parts: readonly (Pick<Part, "name" | "massG" | "volumeMl"> & { note?: string })[]; total: number }) {
+/** What goes on the scale, in pouring order, with the grams large enough to read from the bench; and what it comes to, where that stands nowhere else. */
+export function PartList({ parts, total }: { parts: readonly (Pick<Part, "name" | "massG" | "volumeMl"> & { note?: string })[]; total?: number }) {
   const { fmt, say } = useUnits();
   return (
     <table className="w-full">
@@ -20,15 +20,17 @@ export function PartList({ parts, total }: { parts: readonly (Pick<Part, "name" 
           </tr>
         ))}
       </tbody>
-      <tfoot>
-        <tr>
-          <th scope="row" className="pt-1.5 text-left font-semibold">
-            In all
-          </th>
-          <td className="figure whitespace-nowrap pt-1.5 text-right text-xl">{fmt(total, "mass")}</td>
-          <td />
-        </tr>
-      </tfoot>
+      {total !== undefined && (
+        <tfoot>
+          <tr>
+            <th scope="row" className="pt-1.5 text-left font-semibold">
+              In all
+            </th>
+            <td className="figure whitespace-nowrap pt-1.5 text-right text-xl">{fmt(total, "mass")}</td>
+            <td />
+          </tr>
+        </tfoot>
+      )}
     </table>
   );
 }

@@ -25,7 +25,7 @@ export function RubberStep() {
   return (
     <>
       {plan.pours.length === 0 ? <p>The grams appear once the master, the rubber and the opening are settled.</p> : <Pours />}
-      <More title="Margin, catalyst, cups" now={`${job.rubber.marginPct} %`} open={outside}>
+      <More title="Margin, catalyst, cups" now={`${job.rubber.marginPct} %`} open={outside || secondRemark !== null}>
         <div className="grid grid-cols-2 gap-3">
           <JobField path="rubber.marginPct" />
           {ranged && (
@@ -40,6 +40,16 @@ export function RubberStep() {
           <JobField path="rubber.cupLossK" />
           <JobField path="rubber.cupLossFloorG" />
         </div>
+        {OPENING[job.mould.opening].halves && (
+          <Pick
+            label="Rubber of the second half"
+            value={job.secondRubberId}
+            options={catalogue.rubbers.map((r) => ({ value: r.id, label: r.name }))}
+            none="The same as the first"
+            fault={secondRemark?.message}
+            onChange={(secondRubberId) => edit((j) => ({ ...j, secondRubberId }))}
+          />
+        )}
       </More>
       {ranged && <CoatCatalysts usual={ranged.pct} />}
       {hasSeamWalls(job.mould) && (
@@ -63,16 +73,6 @@ export function RubberStep() {
           options={catalogue.rubbers.map((r) => ({ value: r.id, label: r.name }))}
           none="The same as the mould"
           onChange={(plugRubberId) => edit((j) => ({ ...j, plugRubberId }))}
-        />
-      )}
-      {OPENING[job.mould.opening].halves && (
-        <Pick
-          label="Rubber of the second half"
-          value={job.secondRubberId}
-          options={catalogue.rubbers.map((r) => ({ value: r.id, label: r.name }))}
-          none="The same as the first"
-          fault={secondRemark?.message}
-          onChange={(secondRubberId) => edit((j) => ({ ...j, secondRubberId }))}
         />
       )}
     </>
@@ -147,7 +147,7 @@ function PourCard({ pour, alone }: { pour: PlannedPour; alone: boolean }) {
       </div>
       {b ? (
         <>
-          <PartList parts={b.parts} total={b.mixG} />
+          <PartList parts={b.parts} {...(alone ? {} : { total: b.mixG })} />
           <div className="flex flex-wrap items-center justify-between gap-x-3">
             <p>
               <b>Pot life {band(pour.cure.potLife.hours, "duration")}</b>, from the first stir.

@@ -41,7 +41,7 @@ export function StrengthStep() {
         </p>
       ))}
       <WallDrag />
-      <More title="What is allowed" now={<Allowed />}>
+      <More title="What is allowed">
         <Verdict />
       </More>
       <JobProvider value={calm}>
@@ -49,13 +49,6 @@ export function StrengthStep() {
       </JobProvider>
     </>
   );
-}
-
-/** Most the walls may give. */
-function Allowed() {
-  const { plan } = useJob();
-  const { fmt } = useUnits();
-  return <>{fmt(plan.strength?.toleranceMm ?? null, "length")}</>;
 }
 
 const Below = memo(function Below() {
@@ -160,17 +153,12 @@ function WallDrag() {
           onChange={set}
         />
       )}
-      <div className="grid grid-cols-2 gap-3">
-        <Figure name="Rubber to mix" size="text-xl" note={plan.rubberCost === null ? undefined : `costs ${fmt(plan.rubberCost, "money")}`}>
-          {fmt(plan.tally.rubberG, "mass")}
-        </Figure>
-        <Figure name="Stretch" size="text-xl">
-          {Math.round(h.stretch.strain * 100)} %
-        </Figure>
-      </div>
+      <Figure name="Rubber" size="text-xl" note={plan.rubberCost === null ? undefined : `costs ${fmt(plan.rubberCost, "money")}`}>
+        {fmt(plan.tally.rubberG, "mass")}
+      </Figure>
       {trade && (
         <p>
-          <b>Stands alone from {atLeast(trade.least.likelyMm)}</b>, {atLeast(trade.least.surelyMm)} at its softest.
+          <b>Stands alone from {atLeast(trade.least.likelyMm)}</b>, at its softest {atLeast(trade.least.surelyMm)}.
         </p>
       )}
       {trade && trade.points.length > 1 && (
