@@ -66,7 +66,7 @@ function pourGrips({ job, plan, scene, stage }: Pictured, axis: 0 | 1): Grip[] {
   const lean = leanGrip(scene, layout.fillHeightMm, `${path}.lean.${axis}`, MOST_LEANT_DEG);
   if (scene.leansDeg !== 0) return [lean];
   const half = scene.boxHalfMm;
-  const at = standOf(job.mould.stands, pour.part).atMm?.[axis] ?? Math.round(BESIDE_WALL * half);
+  const at = standOf(job.mould.stands, pour.part).atMm?.[axis] ?? -Math.round(BESIDE_WALL * half);
   return [
     {
       key: "stream",

@@ -144,6 +144,8 @@ export function formatQuantity(value: number, dimension: Dimension, units: UnitS
   }
 }
 
+/** A temperature told in °F is shown in °C no finer than anybody reads it. */
+const METRIC_DECIMALS: Partial<Record<Dimension, number>> = { temperature: 2 };
 /** Decimals an instrument of US units shows in a field: finer is nobody's reading. */
 const US_DECIMALS: Partial<Record<Dimension, number>> = {
   length: 4,
@@ -164,7 +166,7 @@ export const durationUnit = (hours: number | null, usual: string): string =>
 
 /**
  * Writes a stored value for editing, in the system's default unit or `unit`: metric so that reading it back returns the same value to
- * a part in 10⁶, US units to what can be read off an instrument, inches as a fraction when they are one of 1/64.
+ * a part in 10⁶ (temperatures to a hundredth of a degree), US units to what can be read off an instrument, inches as a fraction when they are one of 1/64.
  */
 export function formatForEditing(value: number, dimension: Dimension, units: UnitSystem, inUnit?: string): string {
   if (dimension === "count" || dimension === "money") return String(Number(value.toPrecision(7)));
@@ -178,7 +180,7 @@ export function formatForEditing(value: number, dimension: Dimension, units: Uni
       return left === 0 ? String(whole) : whole === 0 ? inLowest(left, 64) : `${whole} ${inLowest(left, 64)}`;
     }
   }
-  const decimals = system === "us" ? US_DECIMALS[dimension] : undefined;
+  const decimals = (system === "us" ? US_DECIMALS : METRIC_DECIMALS)[dimension];
   return String(Number(decimals === undefined ? shown.toPrecision(7) : Math.abs(shown) < 10 ** -decimals ? shown.toPrecision(2) : shown.toFixed(decimals)));
 }
 

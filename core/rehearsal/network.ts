@@ -255,7 +255,7 @@ export function networkRound(master: Mesh, asked: RoundAsked): Network {
     const heights = (h: number) => ring.map(([x, y]) => inFrame(x, y, h)[2]);
     const ground = Math.min(...heights(boardMm));
     // A hole in a lid is cut once, at the side that comes to lie high; into an open box it is poured where it lies low.
-    const [x, y] = atMm ?? endOf(ring, along, lid || stage.leanDeg < 0 ? near : far);
+    const [x, y] = atMm ?? endOf(ring, along, lid || stage.leanDeg <= 0 ? near : far);
     const inwards = 1 - (2 * s.cell) / Math.max(4 * s.cell, Math.hypot(x, y));
     const mouth = spanNear(s, inFrame(x * inwards, y * inwards, top));
     const open = lid ? [{ span: mouth, atMm: s.high[mouth]! }] : openTops(s, column, rows, onHead, top);
