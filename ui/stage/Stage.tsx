@@ -112,6 +112,11 @@ function Drawing({
   useEffect(() => onHeld(inHand), [inHand, onHeld]);
   const paper = held && !held.byKeys ? layOut(scene, named, letters, size.width, bottom, held.paper) : settled;
   const { X, Y, scale } = paper;
+  // By keys it stands at the handle, wherever that has gone; by hand at the finger.
+  const told = (h: Held): Held => {
+    const now = h.byKeys ? grips.find((g) => g.key === h.grip.key) : undefined;
+    return now ? { ...h, x: X(now.at[0]), y: Y(now.at[1]) } : h;
+  };
   const troubles = view === "along" && scene.leansDeg === 0 ? troubledContacts(plan, scene) : [];
   const turn = useTurn(stage, scene.master.upsideDown);
   const title = `Section of ${job.name}: ${stuffs.map((s) => NAMES[s].toLowerCase()).join(", ")}.`;
@@ -232,7 +237,7 @@ function Drawing({
           )
         );
       })}
-      {held && <Finger held={held} brings={brings} width={size.width} />}
+      {held && <Finger held={told(held)} brings={brings} width={size.width} />}
     </div>
   );
 }
