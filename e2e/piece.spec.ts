@@ -528,4 +528,10 @@ test("the comet pull rehearsed: a narrow sprue freezes short, the sprue as propo
   // Each exercise says the best of it.
   await expect(page.getByRole("radio", { name: /^As proposed: \d+$/ })).toBeChecked();
   await expect(page.getByRole("radio", { name: /^A narrow sprue: \d+$/ })).not.toBeChecked();
+  // And each piece of the demo how many of them came good; from there one goes to a harder one.
+  const practice = page.getByRole("region", { name: "To practise on" });
+  await expect(practice.getByRole("listitem").first()).toContainText("1 of 6 good");
+  await expect(practice.getByRole("listitem").last()).toContainText("0 of 5 good");
+  await practice.getByRole("link", { name: "Owl bookend" }).click();
+  await expect(page.getByLabel("Name of the job")).toHaveValue("Owl bookend");
 });

@@ -13,7 +13,9 @@ import { useUnits } from "../../../kit/units";
 import { steadySolid } from "../../../stage/round/solid";
 import { useJob } from "../JobContext";
 import { readBest } from "./best";
+import { EXERCISES, type Exercise } from "./exercises";
 import { Pour } from "./Pour";
+import { Practice } from "./Practice";
 
 /** What a person sets for a rehearsal. */
 interface Cuts {
@@ -23,16 +25,6 @@ interface Cuts {
   handMlS: number;
   pourC: number;
 }
-type Exercise = "proposed" | "small" | "slow" | "novents" | "cold" | "narrow";
-/** From easy to hard: those a cold pot makes hard only where something freezes. */
-const EXERCISES: readonly { value: Exercise; label: string; freezes?: true }[] = [
-  { value: "proposed", label: "As proposed" },
-  { value: "small", label: "A pot that just does" },
-  { value: "slow", label: "A slow hand" },
-  { value: "novents", label: "Without vents" },
-  { value: "cold", label: "Nearly cold", freezes: true },
-  { value: "narrow", label: "A narrow sprue" },
-];
 /** A pot nearly cold is so much above where it freezes, °C. */
 const NEARLY_C = 12;
 
@@ -172,6 +164,7 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
               onChange={(pourC) => change({ pourC })}
             />
           )}
+          <Practice id={id} />
           {plan.cast && CAST_FAMILY[plan.cast.family].molten && (
             <p className="hint">A rehearsal only. At the pot: face shield, leather, everything dry, and nobody without them near.</p>
           )}
