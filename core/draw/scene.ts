@@ -261,6 +261,8 @@ function underLevel(points: readonly Point[], [ux, uz]: Point, levelMm: number):
   return out.length > 2 ? poly(out) : "";
 }
 
+/** A bar across a box, as high as it is drawn, mm. */
+const barOf = (half: number): number => Math.max(8, 0.05 * half);
 /** Width of a stream of rubber, of half the box. */
 const STREAM = 0.035;
 
@@ -299,7 +301,7 @@ function formerRegions(q: SceneQuestion, m: Body, layout: BlockLayout, pour: Blo
       const topMm = layout.wallHeightMm;
       return [
         { stuff: "clay", path: rect(x - wide, toMm, x + wide, topMm) },
-        { stuff: "timber", path: rect(-half, topMm, half, topMm + Math.max(8, 0.05 * half)) },
+        { stuff: "box", path: rect(-half, topMm, half, topMm + barOf(half)) },
       ];
     }
     case "wall": {
@@ -414,7 +416,7 @@ function blockScene(q: SceneQuestion, m: Body, layout: BlockLayout): Scene {
   const onHead = pour?.upsideDown ?? false;
   const from = onHead ? fill - layout.masterFromMm - m.heightMm : layout.masterFromMm;
   const former = formerRegions(q, m, layout, pour, half, from);
-  const barMm = former.length > 1 ? Math.max(8, 0.05 * half) : 0;
+  const barMm = former.length > 1 ? barOf(half) : 0;
   return {
     ...withBox,
     topMm: layout.wallHeightMm + barMm,

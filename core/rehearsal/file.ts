@@ -74,6 +74,12 @@ export function readRehearsal(text: string): { ok: true; file: RehearsalFile } |
   }
   const read = RehearsalFile.safeParse(told);
   if (read.success) return { ok: true, file: read.data };
-  const [first] = read.error.issues;
-  return { ok: false, why: `This file is no pour that can be poured again: ${first?.path.join(".") || "it"} ${first?.message ?? ""}.` };
+  const issue = read.error.issues[0];
+  const [head] = issue?.path ?? [];
+  // What is not even called a pour is another kind of file; of one that is, the place that cannot be is named.
+  if (!issue || head === "kind" || (issue.path.length === 0 && issue.code !== "custom"))
+    return { ok: false, why: "This file is no pour: it holds something else. Choose one that was kept here by “Keep this pour as a file”." };
+  if (head === "format") return { ok: false, why: "This pour was kept by another version of the application, and cannot be poured again here." };
+  const what = issue.code === "custom" ? issue.message : `${issue.path.join(".")} is missing, or is nothing a pour can have`;
+  return { ok: false, why: `This file is no pour that can be poured again: ${what}. Choose another, or keep it anew.` };
 }

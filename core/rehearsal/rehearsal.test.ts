@@ -576,7 +576,9 @@ describe("a pour kept as a file", () => {
 
   it.each([
     ["no JSON", "{", /cannot be read as JSON/],
-    ["something else", JSON.stringify({ kind: "job" }), /kind/],
+    ["something else", JSON.stringify({ kind: "job" }), /holds something else/],
+    ["a list", "[]", /holds something else/],
+    ["of another version", JSON.stringify({ ...rehearsalFile({ of: "cast", setup: water, leanDeg: 0, hand, turns: [] }), format: 9 }), /another version/],
     ["a pot without end", JSON.stringify(rehearsalFile({ of: "cast", setup: { ...water, potMl: 1e300 }, leanDeg: 0, hand, turns: [] })), /setup\.potMl/],
     ["moments out of order", JSON.stringify(rehearsalFile({ of: "cast", setup: water, leanDeg: 0, hand: [...hand].reverse(), turns: [] })), /do not follow/],
   ])("is refused in words where it is %s", (_, text, why) => {

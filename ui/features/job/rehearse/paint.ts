@@ -1,3 +1,4 @@
+import { kept } from "@/core/body";
 import { depthsOf, fillingAt, openness, ventsOpen, type Network, type Setup, type State } from "@/core/rehearsal";
 
 const HUES = {
@@ -37,13 +38,20 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
   const x0 = (c.width - wide * by) / 2 - left * by;
   const floor = c.height * (0.96 - 0.09 * Math.abs(sin));
   const y = (z: number) => floor - z * by;
-  // On whole points of the picture, so that neighbours meet without a line.
-  const column = (xMm: number, from: number, to: number, fill: string) => {
+  const sides = sidesOf(n);
+  /** Part of a bar, as its foot and its roof slant; upright edges on whole points of the picture, so that neighbours meet without a line. */
+  const column = (path: Path2D, i: number, from: number, to: number) => {
     if (to <= from) return;
-    ink.fillStyle = fill;
-    const [px, right] = [Math.round(x0 + xMm * by), Math.round(x0 + (xMm + n.barMm) * by)];
-    const [py, low] = [Math.round(y(to)), Math.round(y(from))];
-    ink.fillRect(px, py, right - px, low - py);
+    const bar = n.bars[i]!;
+    const { foot, roof } = sides[i]!;
+    const [px, right] = [Math.round(x0 + bar.xMm * by), Math.round(x0 + (bar.xMm + n.barMm) * by)];
+    const top = (k: 0 | 1) => (to >= bar.toMm ? roof[k] : Math.min(to, roof[k]));
+    const low = (k: 0 | 1) => Math.min(top(k), from <= bar.fromMm ? foot[k] : Math.max(from, foot[k]));
+    path.moveTo(px, y(low(0)));
+    path.lineTo(px, y(top(0)));
+    path.lineTo(right, y(top(1)));
+    path.lineTo(right, y(low(1)));
+    path.closePath();
   };
   /** Draws in the mould's own upright from a place of the section. */
   const standing = (xMm: number, zMm: number, draw: () => void) => {
@@ -73,21 +81,30 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
   }
   const at = st ? fillingAt(n, st.filledMl) : null;
   const full = new Set(at ? n.order.slice(0, at.index) : []);
-  for (const b of n.bars) {
-    column(b.xMm, b.fromMm, b.toMm, hue.room);
+  const [room, melt, air] = [new Path2D(), new Path2D(), new Path2D()];
+  n.bars.forEach((b, i) => {
+    column(room, i, b.fromMm, b.toMm);
     let from = b.fromMm;
     for (const part of b.basins) {
       const top = Math.min(part.toMm, b.airFromMm);
-      if (full.has(part.basin)) column(b.xMm, from, top, hue.melt);
-      else if (at?.basin === part.basin) column(b.xMm, from, Math.min(top, at.levelMm), hue.melt);
+      if (full.has(part.basin)) column(melt, i, from, top);
+      else if (at?.basin === part.basin) column(melt, i, from, Math.min(top, at.levelMm));
       from = part.toMm;
     }
     // Air that is shut off by now, or what stayed there when the mould was turned.
     if (b.airFromMm < b.toMm && (st?.ended || n.heldMl > 0 || (at && at.levelMm >= b.airFromMm - 1e-6))) {
-      const air = n.shut.some((p) => p.topMm > b.airFromMm && p.spillMm < b.toMm);
+      const shut = n.shut.some((p) => p.topMm > b.airFromMm && p.spillMm < b.toMm);
       // Under the slanting wall of an open box nothing is shut in.
-      if (air || !n.open) column(b.xMm, b.airFromMm, b.toMm, air || n.heldMl === 0 ? hue.air : hue.melt);
+      if (shut || !n.open) column(shut || n.heldMl === 0 ? air : melt, i, b.airFromMm, b.toMm);
     }
+  });
+  for (const [path, fill] of [
+    [room, hue.room],
+    [melt, hue.melt],
+    [air, hue.air],
+  ] as const) {
+    ink.fillStyle = fill;
+    ink.fill(path);
   }
   if (st && setup.freezing) crusts(st);
   if (n.walls) {
@@ -202,7 +219,7 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
       for (const part of bar.basins) {
         const level = full.has(part.basin) ? Infinity : at?.basin === part.basin ? at.levelMm : -Infinity;
         const top = Math.min(part.toMm, bar.airFromMm, level);
-        if (top > from) path.rect(x0 + bar.xMm * by, y(top), n.barMm * by + 1, (top - from) * by);
+        column(path, i, from, top);
         from = part.toMm;
       }
       const u = Math.round((bar.xMm - left) / n.barMm);
@@ -242,6 +259,27 @@ const highAt = (n: Network, xMm: number) => {
   const near = n.bars.reduce((p, q) => (Math.abs(q.xMm - xMm) < Math.abs(p.xMm - xMm) || (q.xMm === p.xMm && q.toMm > p.toMm) ? q : p));
   return { xMm: near.xMm, zMm: near.toMm };
 };
+
+/** How high the foot and the roof of each bar stand at its two sides, mm: half way to the bar beside it that it opens to, where that is no step. */
+const sidesOf = kept((n: Network): { foot: [number, number]; roof: [number, number] }[] => {
+  const columns = new Map<number, number[]>();
+  const at = (xMm: number) => Math.round(xMm / n.barMm);
+  n.bars.forEach((b, i) => columns.set(at(b.xMm), [...(columns.get(at(b.xMm)) ?? []), i]));
+  const overlap = (i: number, j: number) => Math.min(n.bars[i]!.toMm, n.bars[j]!.toMm) - Math.max(n.bars[i]!.fromMm, n.bars[j]!.fromMm);
+  const half = (own: number, other: number | undefined) => (other === undefined || Math.abs(other - own) > STEP * n.barMm ? own : (own + other) / 2);
+  return n.bars.map((b, i) => {
+    const beside = ([-1, 1] as const).map((d) => {
+      const near = (columns.get(at(b.xMm) + d) ?? []).filter((j) => overlap(i, j) > 0);
+      return near.length > 0 ? n.bars[near.reduce((p, q) => (overlap(i, q) > overlap(i, p) ? q : p))] : undefined;
+    });
+    return {
+      foot: [half(b.fromMm, beside[0]?.fromMm), half(b.fromMm, beside[1]?.fromMm)],
+      roof: [half(b.toMm, beside[0]?.toMm), half(b.toMm, beside[1]?.toMm)],
+    };
+  });
+});
+/** Heights of neighbours that differ by more cells than this are a step, and drawn as one. */
+const STEP = 4;
 
 /** How wide a section is, mm. */
 const span = (n: Network): number => Math.max(...n.bars.map((b) => b.xMm)) + n.barMm - Math.min(...n.bars.map((b) => b.xMm));
