@@ -8,6 +8,6 @@ export type Shelved = z.infer<typeof Shelved>;
 export const pastWords = (s: Shelved, material: string): string =>
   s.fresher
     ? `${s.name} in the cupboard is past its date${ago(s)}; ${material} that is good stands there too: take that first.`
-    : `All ${material} in the cupboard is past its date${ago(s)}. Mix a spoonful and trust it once that has cured, or open a fresh one.`;
+    : `${s.name}, is past its date${ago(s)}, and all there is in the cupboard. Mix a spoonful and trust it once that has cured, or open a fresh one.`;
 
 const ago = (s: Shelved): string => (s.days === null ? "" : s.days > -2 ? " since yesterday" : ` for ${-s.days} days`);
