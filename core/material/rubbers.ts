@@ -1,7 +1,7 @@
 import { range } from "../quantity";
 import type { Rubber } from "./schema";
 
-const gloves = "Gloves on, air moving while you mix; the data sheet says more.";
+const gloves = "Wear gloves and keep air moving; the data sheet says more.";
 const base = { kind: "rubber" as const, provenance: "Typical of its kind; check your data sheet", copiedFrom: null, cautions: [gloves], conductivityWMK: range(0.18, 0.24, 0.32), specificHeatJGK: range(1.1, 1.3, 1.5), costLevel: 2, cureAlso: null, pricePerKg: null, viscosityPaS: null };
 
 const oneToOne = (densityGMl: number) =>

@@ -37,7 +37,7 @@ export function BoxStep() {
         <BoxFields />
       ) : (
         <p className="text-soft">
-          No box: a level board larger than its skirt
+          A skin needs no box: a level board larger than its skirt
           {plan.layout?.kind === "skin" && plan.layout.flange && !job.mould.skin.seamWall && ", and a clay fence along each seam"}.
         </p>
       )}
