@@ -44,7 +44,22 @@ export function asMade(now: Dossier, { rubber: made, jacket }: MadeOf): Dossier 
   };
 }
 
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+/** The same in whatever order its keys were written. */
+const sorted = (v: unknown): unknown =>
+  Array.isArray(v)
+    ? v.map(sorted)
+    : v !== null && typeof v === "object"
+      ? Object.fromEntries(
+          Object.entries(v)
+            .sort(([a], [b]) => (a < b ? -1 : 1))
+            .map(([k, x]) => [k, sorted(x)]),
+        )
+      : v;
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(sorted(a)) === JSON.stringify(sorted(b));
+/** What of a rubber is in a mould: all but what it costs. */
+const ofRubber = (r: Dossier["materials"]["rubbers"][number] | undefined) => r && { ...r, pricePerKg: null };
+/** What of a decision is left in a mould: how its boxes were held is gone with them. */
+const ofDecision = (m: Job["mould"]) => ({ ...m, onHead: false, stands: [] });
 
 /** In what a mould that exists differs from what its job says now, in words; empty where it does not. */
 export function madeOtherwise(now: Dossier, { rubber: made, jacket }: MadeOf): string[] {
@@ -53,13 +68,13 @@ export function madeOtherwise(now: Dossier, { rubber: made, jacket }: MadeOf): s
   const [a, b] = [made.job, now.job];
   const [was, is] = [rubberOf(made, a.rubberId), rubberOf(now, b.rubberId)];
   if (a.rubberId !== b.rubberId) out.push(`it is of ${was?.name ?? "another rubber"}, and the job says ${is?.name ?? "none"}`);
-  else if (!same(was, is)) out.push("the figures of its rubber were others");
+  else if (!same(ofRubber(was), ofRubber(is))) out.push("the figures of its rubber were others");
   if (!same([a.secondRubberId, a.plugRubberId, a.seamRubberId], [b.secondRubberId, b.plugRubberId, b.seamRubberId]))
     out.push("another of its rubbers was another");
   if (!same(a.master, b.master)) out.push("the piece had other sizes, or another surface");
   if (a.mould.opening !== b.mould.opening)
     out.push(`it opens as ${OPENING[a.mould.opening].label.toLowerCase()}, and the job says ${OPENING[b.mould.opening].label.toLowerCase()}`);
-  else if (!same(a.mould, b.mould)) out.push("its walls, cuts or coats are others");
+  else if (!same(ofDecision(a.mould), ofDecision(b.mould))) out.push("its walls, cuts or coats are others");
   const j = (jacket ?? now).job.jacket;
   if (j !== b.jacket) out.push(`its jacket is ${JACKETS[j].label.toLowerCase()}, and the job says ${JACKETS[b.jacket].label.toLowerCase()}`);
   return out;
