@@ -115,20 +115,23 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
     <Dialog open onOpenChange={onClose} title="Rehearse the pour" wide>
       <Fault>{fault}</Fault>
       <div className="grid gap-4 md:grid-cols-[1.2fr_1fr]">
-        {network ? (
-          <Pour
-            key={JSON.stringify([cuts, exercise])}
-            network={network}
-            setup={setup}
-            bestKey={`${id}:${exercise}`}
-            of="cast"
-            lean={asked}
-            onBest={oneMore}
-            most={{ chokeMm: sizes.choke.mostMm, pourC: plan.cast?.peakC.high ?? 0 }}
-          />
-        ) : (
-          <p>Looking at its basins …</p>
-        )}
+        <div className="space-y-4">
+          {network ? (
+            <Pour
+              key={JSON.stringify([cuts, exercise])}
+              network={network}
+              setup={setup}
+              bestKey={`${id}:${exercise}`}
+              of="cast"
+              lean={asked}
+              onBest={oneMore}
+              most={{ chokeMm: sizes.choke.mostMm, pourC: plan.cast?.peakC.high ?? 0 }}
+            />
+          ) : (
+            <p>Looking at its basins …</p>
+          )}
+          <Practice id={id} />
+        </div>
         <div className="space-y-2">
           <Choice label="Begin with" value={exercise} options={exercises} onChange={choose} />
           <Drag
@@ -164,7 +167,6 @@ export function RehearsePanel({ gates, onClose }: { gates: PlannedGates; onClose
               onChange={(pourC) => change({ pourC })}
             />
           )}
-          <Practice id={id} />
           {plan.cast && CAST_FAMILY[plan.cast.family].molten && (
             <p className="hint">A rehearsal only. At the pot: face shield, leather, everything dry, and nobody without them near.</p>
           )}

@@ -34,9 +34,9 @@ export function paint(c: HTMLCanvasElement, { network: n, straight, st, setup, d
   const funnelMm = setup.open ? 0 : Math.max(0.18 * straight.highMm, 8);
   const lean = (n.leanDeg * Math.PI) / 180;
   const [sin, cos] = [Math.sin(lean), Math.cos(lean)];
-  const by = Math.min((c.width * 0.8) / (wide + 2 * funnelMm * Math.abs(sin)), (c.height * (0.9 - 0.14 * Math.abs(sin))) / (n.highMm + funnelMm * 1.8 * cos));
+  const by = Math.min((c.width * 0.8) / (wide + 2 * funnelMm * Math.abs(sin)), (c.height * (0.9 - 0.2 * Math.abs(sin))) / (n.highMm + funnelMm * 1.8 * cos));
   const x0 = (c.width - wide * by) / 2 - left * by;
-  const floor = c.height * (0.96 - 0.09 * Math.abs(sin));
+  const floor = c.height * (0.96 - 0.13 * Math.abs(sin));
   const y = (z: number) => floor - z * by;
   const sides = sidesOf(n);
   /** Part of a bar, as its foot and its roof slant; upright edges on whole points of the picture, so that neighbours meet without a line. */
