@@ -149,6 +149,7 @@ try {
     // Heat is worked out beside the page.
     await page.waitForTimeout(name === "fit" ? 9000 : 2500);
     await act?.(page);
+    await page.waitForTimeout(500);
     await page.screenshot({ path: `docs/screenshots/${name}.png` });
     await page.close();
   }

@@ -23,7 +23,7 @@ import { JobProvider } from "./JobContext";
 import type { SaveState } from "../../data/savedDocument";
 import type { JobDocument } from "./jobDocument";
 import { Route, stepName } from "./Route";
-import { StepPanel, type AskedOf } from "./StepPanel";
+import { loadAnswers, StepPanel, type AskedOf } from "./StepPanel";
 import { stagesOf } from "@/core/draw/stages";
 import type { Scene, Stage } from "@/core/draw";
 import type { Asked } from "../../stage/Stage";
@@ -104,7 +104,10 @@ export function JobScreen({
   const [chosen, setChosen] = useState<{ step: StepId; stage: Stage } | null>(null);
 
   const { opening } = job.mould;
-  useEffect(loadSteps, []);
+  useEffect(() => {
+    loadSteps();
+    loadAnswers();
+  }, []);
 
   const stages = useMemo(() => stagesOf(opening, plan.layout, job.jacket !== "none").map((x) => x.stage), [opening, plan.layout, job.jacket]);
   const opens = step === "box" && stages.includes("jacket") ? "jacket" : STAGE_OF[step];

@@ -17,10 +17,14 @@ import { stepName } from "./Route";
 import { StepAnswer } from "./StepAnswer";
 import { STEP_BODY } from "./steps";
 
-const AnswerPanel = dynamic(() => import("./AnswerPanel").then((m) => m.AnswerPanel), { ssr: false });
+const answers = () => import("./AnswerPanel").then((m) => m.AnswerPanel);
+const AnswerPanel = dynamic(answers, { ssr: false });
 const StandMore = dynamic(() => import("./StandLine").then((m) => m.StandMore), { ssr: false });
 const AssumedPanel = dynamic(() => import("./AssumedPanel").then((m) => m.AssumedPanel), { ssr: false });
 const StepTasks = dynamic(() => import("./StepTasks").then((m) => m.StepTasks), { ssr: false });
+
+/** Fetches what the first touch on the drawing asks for, so that it is answered at once. */
+export const loadAnswers = (): void => void answers();
 
 /** What was touched, on which picture. */
 export interface AskedOf {
