@@ -183,6 +183,16 @@ test("the work is played through, and stands still for those who ask for less mo
   expect(await page.evaluate(() => document.getAnimations().length)).toBe(0);
 });
 
+test("a job's page is read before its engine is here: its answer, its route and its tally stand without a script", async ({ browser, server }) => {
+  const context = await browser.newContext({ javaScriptEnabled: false });
+  const page = await context.newPage();
+  await page.goto(`${server.url}/jobs/${COMET}`);
+  await expect(page.getByTestId("tally-rubber")).toHaveText(/^\d+ g$/);
+  await expect(page.getByRole("navigation", { name: "Steps of this job" }).getByRole("button")).toHaveCount(9);
+  await expect(page.getByTestId("answer")).toBeVisible();
+  await context.close();
+});
+
 test("no panel of a demo job is longer than a screen, and a whole job is told in few words", async ({ page }) => {
   test.setTimeout(180_000);
   for (const id of ["demo-eclipse-pillar", "demo-crater-lamp-base", "demo-moon-phase-tile", COMET]) {
