@@ -1,5 +1,5 @@
 import { footprintOf, type Body } from "../body";
-import { measureMaster } from "../master";
+import { measureMaster, type ShapeKind, type Sizes } from "../master";
 import { newJob } from "../record";
 import {
   areaBeyond,
@@ -47,7 +47,8 @@ describe("a box that leans while rubber is poured into it", () => {
     // A master so small that the box is the room: 84 × 64 inside, to 52.
     const pin = { ...body, levels: body.levels.map((l) => ({ ...l, outline: { kind: "rect" as const, a: 1e-3, b: 1e-3 } })) };
     const { layout } = lay(decide());
-    const pour = layout.pours[0]!;
+    const whole = layout.pours[0]!;
+    const pour = { ...whole, rubberMl: whole.rubberMl + whole.coversMl, coversMl: 0 };
     for (const [leanDeg, towardsDeg, longMm, acrossMm] of [
       [20, 0, 84, 64],
       [10, 180, 84, 64],
@@ -75,6 +76,48 @@ describe("a box that leans while rubber is poured into it", () => {
     const empty = leantPour({ ...body, levels: [] }, layout, footprintOf(body), { ...layout.pours[0]!, plug: true }, stand({}));
     expect(empty).toBeNull();
     expect(layout.pours[0]!.rubberMl).toBeCloseTo(lay(decide()).layout.pours[0]!.rubberMl, 9);
+  });
+
+  it("stands at the fill line where it hardly leans, whatever stands in it: by outer sizes, a vessel, a relief, in halves", () => {
+    const of = (shape: ShapeKind, sizes: Sizes): Body => {
+      const m = measureMaster({ shape, sizes, profile: [], readingMm: 0.5 });
+      if (!m.ok) throw new Error(JSON.stringify(m));
+      return m.body;
+    };
+    const bodies = [
+      body,
+      of("cylinder", { diameterMm: 50, heightMm: 70 }),
+      of("displaced", { volumeMl: 14, readingMl: 0.5, lengthMm: 64, widthMm: 22, heightMm: 20 }),
+      of("vessel", { bottomMm: 60, topMm: 100, heightMm: 70, wallMm: 8, floorMm: 8 }),
+      of("plaque", { lengthMm: 120, widthMm: 80, heightMm: 10, reliefMm: 5, coveragePct: 40 }),
+    ];
+    for (const b of bodies)
+      for (const opening of ["open", "pourAndCut", "twoPart", "threePart"] as const)
+        for (const box of ["rectangular", "cylindrical", "outline"] as const) {
+          const parts = ["whole", "first", "second", "third"] as const;
+          const stands = parts.map((part) => stand({ part, leanDeg: 0.02, backPct: 100 }));
+          const laid = layOutMould(b, decide({ opening, box, freeboardMm: 40, stands }), null);
+          if (!laid.ok || laid.layout.kind !== "block") throw new Error(JSON.stringify(laid));
+          // To half of a slice, of 48 from where the rubber starts to the top of the wall: nothing is spread over two of them where it is level.
+          for (const p of laid.layout.pours) expect(Math.abs(p.leant!.lowWallMm - p.fillLineMm)).toBeLessThan((laid.layout.wallHeightMm - p.fromMm) / 96 + 0.1);
+        }
+  });
+
+  it("keeps a vessel empty until it stands over its rim", () => {
+    const m = measureMaster({
+      shape: "vessel",
+      sizes: { bottomMm: 80, topMm: 80, heightMm: 60, wallMm: 5, floorMm: 5 },
+      profile: [],
+      readingMm: 0.5,
+    });
+    if (!m.ok) throw new Error(JSON.stringify(m));
+    const laid = layOutMould(m.body, decide({ freeboardMm: 60, stands: [stand({ leanDeg: 5 })] }), null);
+    if (!laid.ok || laid.layout.kind !== "block") throw new Error(JSON.stringify(laid));
+    const { lowWall } = laid.layout.pours[0]!.leant!;
+    const rises = lowWall.slice(1).map((w, i) => w.ml - lowWall[i]!.ml);
+    // One mark to the next it takes in the whole of its hollow, of which the rest of the marks know nothing.
+    expect(Math.max(...rises)).toBeGreaterThan((Math.PI * 35 * 35 * 50) / 1000);
+    expect(lowWall.every((w, i) => i === 0 || w.ml >= lowWall[i - 1]!.ml)).toBe(true);
   });
 
   it("is told in the order of work: the side, the height on its low wall, the share; and where it is poured in", () => {

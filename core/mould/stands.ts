@@ -1,4 +1,4 @@
-import { pointsOf, sectionAt, ringArea, type Body, type Outline, type Point } from "../body";
+import { outlineAt, pointsOf, ringArea, sectionAt, type Body, type Outline, type Point } from "../body";
 import { quote } from "../quantity";
 import { boxRing, type BoxPlan } from "./box";
 import type { MouldDecision, RubberStand } from "./decision";
@@ -50,6 +50,7 @@ export function areaBeyond(ring: readonly Point[], [c, s]: Point, t: number): nu
   return ringArea(out);
 }
 
+const reachOf = (list: readonly (readonly Point[])[], low: Point): number => list.reduce((far, r) => Math.max(far, reach(r, low)), -Infinity);
 const reach = (ring: readonly Point[], [c, s]: Point): number => ring.reduce((far, [x, y]) => Math.max(far, x * c + y * s), -Infinity);
 
 /** Marks up its low wall at which it is told what is in it. */
@@ -81,15 +82,28 @@ export function leantPour(
   const slices = Array.from({ length: SLICES }, (_, i) => {
     const z = fromMm + (i + 0.5) * step;
     const own = pour.upsideDown ? layout.fillHeightMm - layout.masterFromMm - z : z - layout.masterFromMm;
-    return { z, master: own > 0 && own < body.heightMm ? rings(sectionAt(body, own)) : [] };
+    const within = own > 0 && own < body.heightMm;
+    const hole = within ? outlineAt(body.hollow, own) : null;
+    return { z, master: within ? rings(sectionAt(body, own)) : [], hole: hole ? rings(hole) : [] };
   });
+  const areaOfAll = (list: readonly (readonly Point[])[]) => list.reduce((sum, r) => sum + ringArea(r), 0);
+  // Where two parts share one height the box is theirs in turn; and a piece of which only outer sizes are known fills them by its volume.
+  const inBoxMl = (areaOfAll([box]) * (pour.fillLineMm - fromMm)) / 1000;
+  const part = (pour.rubberMl + pour.coversMl) / inBoxMl;
+  const drawnMl = slices.reduce((sum, s) => sum + areaOfAll(s.master) - areaOfAll(s.hole), 0) * (step / 1000);
+  const fills = drawnMl > 0 ? pour.coversMl / part / drawnMl : 0;
+  // Rubber rises outside a vessel first, and runs in over the lowest place of its rim; into one that stands on its head it is taken to follow.
+  const rim = body.hollow.at(-1);
+  const runsInMm = rim && !pour.upsideDown ? (layout.masterFromMm + rim.zMm) * cos + (edge - reachOf(rings(sectionAt(body, rim.zMm)), low)) * sin : -Infinity;
   /** Rubber below a level over the lowest edge of the floor, mL. */
   const below = (levelMm: number): number =>
-    slices.reduce((sum, { z, master }) => {
-      // Straight up a place stands z·cos above the floor's middle, less what the lean takes: under water where that is below the level.
+    part *
+    slices.reduce((sum, { z, master, hole }) => {
+      // Straight up a place stands z·cos above the floor's lowest edge, and more the further it is from there: under where that is below the level.
       const t = edge - (levelMm - z * cos) / sin;
-      const area = areaBeyond(box, low, t) - master.reduce((m, r) => m + areaBeyond(r, low, t), 0);
-      return sum + (Math.max(0, area) * step) / 1000;
+      const beyond = (list: readonly (readonly Point[])[]) => list.reduce((m, r) => m + areaBeyond(r, low, t), 0);
+      const kept = fills * (beyond(master) - beyond(hole)) + (levelMm < runsInMm ? beyond(hole) : 0);
+      return sum + (Math.max(0, areaBeyond(box, low, t) - kept) * step) / 1000;
     }, 0);
   const levelFor = (ml: number): number => {
     let [lo, hi] = [fromMm * cos, topMm * cos + (edge + reach(box, [-low[0], -low[1]])) * sin];
