@@ -40,6 +40,14 @@ export function boxRows({ onHead = false, towardsDeg = 0 }: Pick<Boxed, "onHead"
 /** Which way is up of a box as it is held. */
 export const boxUp = (boxed: Boxed): Vec => leaned(boxRows(boxed), boxed.leanDeg ?? 0)[2];
 
+/** The middle of what of a box lies furthest one way, or the other, of a direction seen from above. */
+export function endOf(ring: Boxed["ring"], [c, s]: readonly [number, number, ...number[]], way: 1 | -1 = 1): [number, number] {
+  const along = ring.map(([x, y]) => way * (x * c + y * s));
+  const far = Math.max(...along);
+  const there = ring.filter((_, i) => far - along[i]! < 1e-6);
+  return [there.reduce((sum, [x]) => sum + x, 0) / there.length, there.reduce((sum, [, y]) => sum + y, 0) / there.length];
+}
+
 /** A convex prism from a ring, closed, seen from outside. */
 function prism(ring: Boxed["ring"], from: number, to: number): Mesh {
   const n = ring.length;

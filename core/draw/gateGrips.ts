@@ -1,5 +1,5 @@
 import { pointsOf, ringHolds, type Body } from "../body";
-import { MOST_LEANT_DEG, OPENING, standOf, withStand, type Filling, type RubberStand } from "../mould";
+import { BESIDE_WALL, MOST_LEANT_DEG, OPENING, standOf, withStand, type Filling, type RubberStand } from "../mould";
 import { withNumberAt, type Job } from "../record";
 import type { Grip, Pictured, Pull } from "./grip";
 import { pourAt } from "./scene";
@@ -7,8 +7,6 @@ import { HELD, type View } from "./views";
 
 /** Vents that stand further before or behind the cut than this share of the piece are not on it. */
 const NEAR_CUT = 0.2;
-/** A stream goes in beside the wall, not on it: at this share of the way there. */
-const BESIDE_WALL = 0.92;
 /** A mould is leaned by so many degrees at a step. */
 const LEAN_STEP = 5;
 const UPRIGHT: Filling = { up: [0, 0, 1], sprueMm: null, ventsMm: [] };

@@ -16,6 +16,9 @@ export function withStand(stands: readonly RubberStand[], part: RubberStand["par
   return next.leanDeg === LEVEL.leanDeg && next.atMm === LEVEL.atMm ? others : [...others, next];
 }
 
+/** A stream goes in beside the wall, not on it: at this share of the way there. */
+export const BESIDE_WALL = 0.92;
+
 /** A sprue that comes out within 45° of up or down is above or below. */
 const ASIDE = Math.SQRT1_2;
 

@@ -5,6 +5,7 @@ import {
   columnX,
   columnY,
   eachOpening,
+  endOf,
   escapeOf,
   Largest,
   leaned,
@@ -255,7 +256,7 @@ export function networkRound(master: Mesh, asked: RoundAsked): Network {
     const heights = (h: number) => ring.map(([x, y]) => inFrame(x, y, h)[2]);
     const ground = Math.min(...heights(boardMm));
     // A hole in a lid is cut once, at the side that comes to lie high; into an open box it is poured where it lies low.
-    const [x, y] = atMm ?? endOf(ring, along, lid || stage.leanDeg <= 0 ? near : far);
+    const [x, y] = atMm ?? endOf(ring, own[0], lid || stage.leanDeg <= 0 ? -1 : 1);
     const inwards = 1 - (2 * s.cell) / Math.max(4 * s.cell, Math.hypot(x, y));
     const mouth = spanNear(s, inFrame(x * inwards, y * inwards, top));
     const open = lid ? [{ span: mouth, atMm: s.high[mouth]! }] : openTops(s, column, rows, onHead, top);
@@ -304,12 +305,6 @@ const MOST_CELLS = 110;
 
 const widthOf = (v: readonly number[]): number => Math.max(...v) - Math.min(...v);
 const gridMlOf = (s: Stand): number => s.low.reduce((sum, lo, k) => sum + (s.high[k]! - lo) * s.cell * s.cell, 0) / 1000;
-
-/** The middle of what of a ring reaches as far as that. */
-function endOf(ring: RoundAsked["ring"], along: readonly number[], reach: number): [number, number] {
-  const there = ring.filter((_, i) => Math.abs(along[i]! - reach) < 1e-6);
-  return [there.reduce((s, [x]) => s + x, 0) / there.length, there.reduce((s, [, y]) => s + y, 0) / there.length];
-}
 
 interface Room {
   s: Stand;

@@ -2,7 +2,8 @@
 
 import { proxy } from "comlink";
 import { useState } from "react";
-import { MOST_LEANT_DEG, TOWARDS, towardsName, withStand, type HeldBy, type RubberStand } from "@/core/mould";
+import { endOf } from "@/core/air";
+import { BESIDE_WALL, MOST_LEANT_DEG, TOWARDS, towardsName, withStand, type HeldBy, type RubberStand } from "@/core/mould";
 import type { RubberRun } from "@/core/plan";
 import { wayReasons, type RoundAsked, type RubberWay } from "@/core/rehearsal";
 import { useGoing } from "../../../data/useGoing";
@@ -28,12 +29,8 @@ const NONE_ML = 1e-3;
 /** Where a stream goes in, by name: the lowest place, the middle, or along a side. */
 function placesOf(ring: RoundAsked["ring"]): { value: string; label: string; atMm: RubberStand["atMm"] }[] {
   const at = (deg: number): [number, number] => {
-    const [c, s] = [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)];
-    const far = Math.max(...ring.map(([x, y]) => x * c + y * s));
-    const there = ring.filter(([x, y]) => x * c + y * s > far - 1e-6);
-    // Beside the wall, not on it.
-    const mean = (k: 0 | 1) => Math.round((9.2 * there.reduce((sum, p) => sum + p[k], 0)) / there.length) / 10;
-    return [mean(0), mean(1)];
+    const [x, y] = endOf(ring, [Math.cos((deg * Math.PI) / 180), Math.sin((deg * Math.PI) / 180)]);
+    return [Math.round(10 * BESIDE_WALL * x) / 10, Math.round(10 * BESIDE_WALL * y) / 10];
   };
   return [
     { value: "low", label: "In its lowest place", atMm: null },
